@@ -1,0 +1,1 @@
+export { type WriteOptions, writeField } from './write/field.ts';

@@ -1,0 +1,76 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { offFault, planeAt, throwAt } from '../model/faults.ts';
+import type { Field } from '../model/field.ts';
+import { toMap, uOf, vOf } from '../model/survey.ts';
+import type { Imaged } from '../seismic/survey.ts';
+import { timeColumn, twtAt } from '../seismic/traces.ts';
+import { drawWavelets } from '../seismic/wavelet.ts';
+import { writeCsv, writeJson } from '../write/text.ts';
+import { HORIZONS, truthRows } from './events.ts';
+import { crestOutline } from './outline.ts';
+import { insideRing, volumesOnColumns } from './volumes.ts';
+
+/** Write `truth.json` and `truth/`: the answers, which no step may read. */
+export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
+  mkdirSync(join(dir, 'truth'), { recursive: true });
+  const horizonCounts: Record<string, number> = {};
+  for (const { name, file, surface } of HORIZONS) {
+    const rows = truthRows(imaged, surface);
+    horizonCounts[name] = rows.length;
+    writeCsv(
+      join(dir, 'truth', `${file}.csv`),
+      ['inline', 'crossline', ['x_m', 2], ['y_m', 2], ['twt_ms', 3], ['depth_m', 3], ['event_ms', 3]],
+      rows.map((r) => [r.inline, r.crossline, ...toMap(uOf(r.crossline), vOf(r.inline)), r.twt, r.depth, r.event]),
+    );
+  }
+  const faultRows: (string | number)[][] = [];
+  for (const fault of field.structure.faults) {
+    const k = fault.kind === 'reverse' ? 7 : 5;
+    for (let t = fault.tCentre - fault.halfBack; t <= fault.tCentre + fault.halfAhead; t += 50) {
+      const amount = throwAt(fault, k, t);
+      if (amount <= 0) continue;
+      for (let z = 500; z <= 1600; z += 50) {
+        const [u, v] = offFault(fault, planeAt(fault, z, t), t);
+        if (u < 0 || v < 0 || u > 4975 || v > 3975) continue;
+        const [x, y] = toMap(u, v);
+        faultRows.push([
+          fault.name,
+          fault.kind,
+          x,
+          y,
+          z,
+          twtAt(timeColumn(field, u, v, 1850), z),
+          fault.share[k] * fault.throwM > 0 ? amount : 0,
+        ]);
+      }
+    }
+  }
+  writeCsv(
+    join(dir, 'truth', 'faults.csv'),
+    ['fault', 'kind', ['x_m', 2], ['y_m', 2], ['depth_m', 1], ['twt_ms', 3], ['throw_m', 2]],
+    faultRows,
+  );
+  const { traps } = field;
+  const point = (m: number, u: number, v: number) => {
+    const [x, y] = toMap(u, v);
+    return { depth_m: m, x_m: x, y_m: y };
+  };
+  writeJson(join(dir, 'truth.json'), {
+    field: 'Quillon',
+    seed: field.seed,
+    volumes: volumesOnColumns(field, insideRing(crestOutline(field)), 12.5, 0.25),
+    traps: {
+      crest: {
+        top: point(traps.crest.topM, traps.crest.topU, traps.crest.topV),
+        spill: point(traps.crest.spillM, traps.crest.spillU, traps.crest.spillV),
+      },
+      east: {
+        top: point(traps.east.topM, traps.east.topU, traps.east.topV),
+        leak: point(traps.leakM, traps.leakU, traps.leakV),
+      },
+    },
+    wavelets: drawWavelets(field.seed),
+    horizons: horizonCounts,
+  });
+}
