@@ -111,7 +111,7 @@ export function columnAt(field: Field, u: number, v: number, deepestM = 3000): C
   };
 }
 
-const BED_STRENGTH = [0, 0.02, 0.026, 0.03, 0.03, 0.02, 0.03, 0.03, 0.015];
+const BED_STRENGTH = [0, 0.04, 0.046, 0.05, 0.048, 0.022, 0.048, 0.045, 0.03];
 
 /** The rock, fluid and age at a depth (m) of a column. */
 export function pointAt(column: Column, z: number, out: Point): Point {

@@ -41,9 +41,9 @@ const LITHOLOGY: (Lithology | null)[] = [
   { phi0: 0.55, compactionM: 1900, matrixVp: 4000, grain: 2680, vsSlope: 0.79, vsOffset: 890, gammaRay: 78 },
   { phi0: 0.5, compactionM: 1900, matrixVp: 4300, grain: 2670, vsSlope: 0.8, vsOffset: 880, gammaRay: 60 },
   { phi0: 0.42, compactionM: 2000, matrixVp: 5000, grain: 2700, vsSlope: 0.62, vsOffset: 300, gammaRay: 48 },
-  { phi0: 0.47, compactionM: 1600, matrixVp: 4150, grain: 2710, vsSlope: 0.78, vsOffset: 850, gammaRay: 104 },
+  { phi0: 0.47, compactionM: 1600, matrixVp: 4480, grain: 2710, vsSlope: 0.78, vsOffset: 850, gammaRay: 104 },
   null,
-  { phi0: 0.45, compactionM: 1650, matrixVp: 4250, grain: 2710, vsSlope: 0.78, vsOffset: 850, gammaRay: 96 },
+  { phi0: 0.45, compactionM: 1650, matrixVp: 4560, grain: 2710, vsSlope: 0.78, vsOffset: 850, gammaRay: 96 },
   { phi0: 0.2, compactionM: 2500, matrixVp: 6050, grain: 2710, vsSlope: 0.56, vsOffset: 60, gammaRay: 24 },
   { phi0: 0.05, compactionM: 4000, matrixVp: 5700, grain: 2690, vsSlope: 0.58, vsOffset: 20, gammaRay: 118 },
 ];
@@ -57,7 +57,7 @@ export function rockOf(layer: number, burialM: number, dv: number, bed: number, 
     out.rho = WATER.rho;
     return out;
   }
-  const phi = lithology.phi0 * Math.exp(-Math.max(0, burialM) / lithology.compactionM);
+  const phi = porosityOf(layer, burialM);
   const solid = 1 - phi;
   out.vp = (solid * solid * lithology.matrixVp + phi * BRINE_VP) * (1 + dv) * (1 + 0.75 * bed);
   out.vs = Math.max(120, lithology.vsSlope * out.vp - lithology.vsOffset);
@@ -65,9 +65,18 @@ export function rockOf(layer: number, burialM: number, dv: number, bed: number, 
   return out;
 }
 
+/** Porosity against burial at every metre: an exponential per point would be half the cost of a survey. */
+const POROSITY = LITHOLOGY.map((lithology) =>
+  Float64Array.from({ length: 4000 }, (_, m) =>
+    lithology ? lithology.phi0 * Math.exp(-m / lithology.compactionM) : 1,
+  ),
+);
+
 export function porosityOf(layer: number, burialM: number): number {
-  const lithology = LITHOLOGY[layer];
-  return lithology ? lithology.phi0 * Math.exp(-Math.max(0, burialM) / lithology.compactionM) : 1;
+  const burial = Math.min(3998, Math.max(0, burialM));
+  const m = Math.floor(burial);
+  const table = POROSITY[layer];
+  return table[m] + (burial - m) * (table[m + 1] - table[m]);
 }
 
 export function gammaOf(layer: number): number {

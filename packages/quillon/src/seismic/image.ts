@@ -130,7 +130,7 @@ export function addNoise(seed: number, stacks: Float32Array[], tolvenMs: Float32
   const level = new Float32Array(NS);
   for (let k = 0; k < NS; k++) {
     const f = (k * SURVEY.sampleMs - mean) / (1650 - mean);
-    level[k] = Math.max(0.35 * atTolven, atTolven + f * (atBottom - atTolven)) / whole;
+    level[k] = Math.max(0.25 * atTolven, atTolven + f * (atBottom - atTolven)) / whole;
   }
   const add = (name: string, to: Float32Array[]) => {
     const noise = bandNoise(seed, name, shape);

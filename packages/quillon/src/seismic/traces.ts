@@ -35,16 +35,26 @@ export function twtAt(column: TimeColumn, z: number): number {
   return column.twt[i] + (x - i) * (column.twt[i + 1] - column.twt[i]);
 }
 
+/** Depths (m) between which a column is sampled at every step; elsewhere one sample stands for two steps. */
+const FINEST_FROM = 480;
+const FINEST_TO = 1500;
+
+/** Steps that the next sample of a column stands for. */
+function spanAt(i: number): number {
+  const z = i * DZ;
+  return z >= FINEST_FROM && z < FINEST_TO ? 1 : 2;
+}
+
 /** Time against depth at a place, for wells, truth and velocity files. */
 export function timeColumn(field: Field, u: number, v: number, toMs = 1900): TimeColumn {
   const column = columnAt(field, u, v, DEEPEST);
   const point = emptyPoint();
   const twt = new Float64Array(Math.floor(DEEPEST / DZ) + 1);
   let i = 0;
-  while (i < twt.length - 1 && twt[i] < toMs) {
-    pointAt(column, (i + 0.5) * DZ, point);
-    twt[i + 1] = twt[i] + (2000 * DZ) / point.vp;
-    i++;
+  while (i < twt.length - 2 && twt[i] < toMs) {
+    const span = spanAt(i);
+    pointAt(column, (i + span / 2) * DZ, point);
+    for (const end = i + span; i < end; i++) twt[i + 1] = twt[i] + (2000 * DZ) / point.vp;
   }
   return { dz: DZ, twt, count: i + 1 };
 }
@@ -91,12 +101,17 @@ export function modelTraces(field: Field, places: Float64Array, onTrace?: (done:
   for (let n = 0; n < traces; n++) {
     const column = columnAt(field, places[2 * n], places[2 * n + 1], DEEPEST);
     let i = 0;
-    while (i < count - 1 && twt[i] < lastMs + 2) {
-      pointAt(column, (i + 0.5) * DZ, point);
-      twt[i + 1] = twt[i] + (2000 * DZ) / point.vp;
-      mass[i + 1] = mass[i] + point.rho * DZ;
-      shear[i + 1] = shear[i] + DZ / Math.max(1, point.vs);
-      i++;
+    while (i < count - 2 && twt[i] < lastMs + 2) {
+      const span = spanAt(i);
+      pointAt(column, (i + span / 2) * DZ, point);
+      const stepMs = (2000 * DZ) / point.vp;
+      const stepMass = point.rho * DZ;
+      const stepShear = DZ / Math.max(1, point.vs);
+      for (const end = i + span; i < end; i++) {
+        twt[i + 1] = twt[i] + stepMs;
+        mass[i + 1] = mass[i] + stepMass;
+        shear[i + 1] = shear[i] + stepShear;
+      }
     }
     // average over fine time steps, then reflect between neighbours
     let j = 0;

@@ -32,7 +32,9 @@ export function topsOf(field: Field, path: Path): Top[] {
     const column = columnAt(field, p.u, p.v);
     let b = 0;
     while (b < column.blocks.length - 1 && p.tvdss >= column.blocks[b].base) b++;
-    return { layer: pointAt(column, p.tvdss, emptyPoint()).layer, sides: column.blocks[b].sides };
+    const layer = pointAt(column, p.tvdss, emptyPoint()).layer;
+    // above Brack Top the fault moves nothing, so nobody would see a cut
+    return { layer, sides: layer >= 3 ? column.blocks[b].sides : 0 };
   };
   const refine = (lo: number, hi: number, changed: (md: number) => boolean) => {
     let [a, b] = [lo, hi];
@@ -48,7 +50,7 @@ export function topsOf(field: Field, path: Path): Top[] {
   for (let md = KB_M + 1 + step; md <= path.totalMd; md += step) {
     const now = at(md);
     const same = before;
-    if ((now.sides & 1) !== (before.sides & 1))
+    if (before.layer >= 3 && (now.sides & 1) !== (before.sides & 1))
       tops.push({
         well: path.name,
         name: 'Osmund Fault',

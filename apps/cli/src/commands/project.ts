@@ -1,0 +1,95 @@
+import { basename, resolve } from 'node:path';
+import { type Declarations, factsOf, findObject, inspectFile, listObjects, loadFile, outOfDate } from '@lithagon/core';
+import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
+import { type Output, progressLine, table } from '../output.ts';
+
+/** What the readers make of files before anything is loaded. */
+export async function inspect(files: string[], declare: Declarations, json: boolean, output: Output): Promise<void> {
+  const reports = [];
+  for (const path of files) {
+    const source = await fileSource(path);
+    const { sample, ...report } = await inspectFile(source, declare);
+    reports.push({ ...report, sampleTraces: sample?.traces });
+    await source.close();
+  }
+  if (json) return output.out(JSON.stringify(reports, null, 1));
+  for (const report of reports) {
+    output.out(`${report.file}: ${report.takenFor}`);
+    output.out(table([...report.facts.map((f) => [`  ${f.label}`, f.value])]));
+    for (const p of report.positions?.slice(0, 3) ?? [])
+      output.out(`  bytes ${p.inline}, ${p.crossline}, ${p.x}, ${p.y} score ${p.score.toFixed(2)}: ${p.why}`);
+    for (const q of report.questions)
+      output.out(`  to declare: ${q.key} (${q.label}: ${q.options.map((o) => o.value).join(', ')})`);
+    for (const p of report.problems) output.out(`  note: ${p}`);
+    if (report.refused) output.out(`  cannot be loaded: ${report.refused.message} ${report.refused.fix ?? ''}`);
+  }
+}
+
+export async function load(
+  files: string[],
+  project: string,
+  declare: Declarations,
+  json: boolean,
+  output: Output,
+): Promise<void> {
+  const sources = [];
+  for (const path of files) sources.push(await fileSource(path));
+  const store = await folderStore(project, { name: basename(resolve(project)) });
+  const onProgress = progressLine(output);
+  const loaded = [];
+  for (const source of sources) {
+    const result = await loadFile(source, declare, {
+      store,
+      crsTable,
+      onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
+    });
+    await source.close();
+    for (const object of result.objects) loaded.push({ id: object.id, kind: object.kind, name: object.name });
+    for (const warning of result.warnings) output.err(`${source.name}: ${warning}`);
+  }
+  if (json) return output.out(JSON.stringify(loaded, null, 1));
+  output.out(table(loaded.map((o) => [o.kind, o.name])));
+}
+
+export async function list(project: string, json: boolean, output: Output): Promise<void> {
+  const store = await folderStore(project);
+  const listed = listObjects(await store.list());
+  if (json) return output.out(JSON.stringify(listed, null, 1));
+  output.out(
+    table([
+      ['stage', 'kind', 'name', 'domain', 'quantity', ''],
+      ...listed.map((o) => [
+        o.stage,
+        o.kind,
+        o.name,
+        o.domain ?? '',
+        o.quantity ?? '',
+        o.outOfDate ? 'out of date' : o.waitingFor ? `waits for ${o.waitingFor}` : '',
+      ]),
+    ]),
+  );
+}
+
+export async function show(name: string, project: string, json: boolean, output: Output): Promise<void> {
+  const store = await folderStore(project);
+  const objects = await store.list();
+  const object = findObject(objects, name);
+  const old = outOfDate(objects).get(object.id);
+  if (json)
+    return output.out(
+      JSON.stringify({ ...object, facts: factsOf(object), outOfDate: old !== undefined, why: old }, null, 1),
+    );
+  output.out(`${object.name} (${object.id}, revision ${object.revision.slice(0, 8)})`);
+  output.out(table(factsOf(object).map((f) => [`  ${f.label}`, f.value])));
+  const { madeBy } = object;
+  output.out(
+    `  Made by ${madeBy.step} version ${madeBy.version}${madeBy.file ? ` from ${madeBy.file}` : ''} at ${madeBy.started} in ${madeBy.tookMs} ms`,
+  );
+  for (const [role, references] of Object.entries(madeBy.inputs))
+    output.out(
+      `  ${role}: ${references.map((r) => objects.find((o) => o.id === r.split('@')[0])?.name ?? r).join(', ')}`,
+    );
+  for (const [key, value] of Object.entries(madeBy.params)) output.out(`  ${key} = ${JSON.stringify(value)}`);
+  for (const warning of madeBy.warnings) output.out(`  note: ${warning}`);
+  if (old) output.out(`  Out of date: ${old}.`);
+}

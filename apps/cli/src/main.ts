@@ -1,0 +1,101 @@
+import { Command, CommanderError } from 'commander';
+import { demo } from './commands/demo.ts';
+import { inspect, list, load, show } from './commands/project.ts';
+import { doStep, run, steps } from './commands/steps.ts';
+import { type Output, pairs, refuse, terminal, UsageError } from './output.ts';
+
+const collect = (value: string, before: string[]) => [...before, value];
+
+function program(output: Output, flags: { json: boolean }): Command {
+  const lithagon = new Command('lithagon')
+    .description('Seismic interpretation, from raw files to volumes, without a screen.')
+    .exitOverride()
+    .configureOutput({ writeOut: (s) => output.out(s.trimEnd()), writeErr: (s) => output.err(s.trimEnd()) });
+  const json = ['--json', 'print one JSON document'] as const;
+  const project = ['--project <dir>', 'the project, a folder'] as const;
+  const note = (o: { json?: boolean }) => {
+    flags.json = o.json === true;
+    return flags.json;
+  };
+  lithagon
+    .command('demo')
+    .argument('<dir>')
+    .option('--seed <n>', 'which earth', '1')
+    .option('--size <size>', 'full or small', 'full')
+    .description('write the Quillon files')
+    .action(async (dir, o) => {
+      const seed = Number(o.seed);
+      if (!Number.isInteger(seed) || seed < 0) throw new UsageError(`“${o.seed}” is no seed: give a whole number.`);
+      if (o.size !== 'full' && o.size !== 'small') throw new UsageError(`“${o.size}” is no size: full or small.`);
+      await demo(dir, seed, o.size, output);
+    });
+  lithagon
+    .command('inspect')
+    .argument('<files...>')
+    .option('--declare <key=value>', 'say what the file cannot', collect, [])
+    .option(...json)
+    .description('what the readers make of files before anything is loaded')
+    .action((files, o) => inspect(files, pairs(o.declare), note(o), output));
+  lithagon
+    .command('load')
+    .argument('<files...>')
+    .requiredOption(...project)
+    .option('--declare <key=value>', 'say what the file cannot', collect, [])
+    .option(...json)
+    .description('load files into a project')
+    .action((files, o) => load(files, o.project, pairs(o.declare), note(o), output));
+  lithagon
+    .command('list')
+    .requiredOption(...project)
+    .option(...json)
+    .description('what a project holds')
+    .action((o) => list(o.project, note(o), output));
+  lithagon
+    .command('show')
+    .argument('<name>')
+    .requiredOption(...project)
+    .option(...json)
+    .description('facts and trail of one object')
+    .action((name, o) => show(name, o.project, note(o), output));
+  lithagon
+    .command('steps')
+    .argument('[id]')
+    .option(...json)
+    .description('every step, or one whole')
+    .action((id, o) => steps(id, note(o), output));
+  lithagon
+    .command('do')
+    .argument('<step>')
+    .requiredOption(...project)
+    .option('--in <role=name>', 'an input', collect, [])
+    .option('--set <param=value>', 'a parameter', collect, [])
+    .option('--name <name>', 'name of the result')
+    .option(...json)
+    .description('run one step')
+    .action((id, o) => doStep(id, o, note(o), output));
+  lithagon
+    .command('run')
+    .argument('<recipe>')
+    .requiredOption(...project)
+    .option('--files <dir>', 'where the recipe’s files are')
+    .option('--set <step.param=value>', 'another value for a parameter', collect, [])
+    .description('load a recipe’s files and run its steps')
+    .action((path, o) => run(path, o, output));
+  return lithagon;
+}
+
+/** Run the command line. @returns the exit code: 0 done, 1 refused or failed, 2 wrong usage */
+export async function main(args: string[], output: Output = terminal): Promise<number> {
+  const flags = { json: args.includes('--json') };
+  try {
+    await program(output, flags).parseAsync(args, { from: 'user' });
+    return 0;
+  } catch (cause) {
+    if (cause instanceof CommanderError) return cause.exitCode === 0 ? 0 : 2;
+    if (cause instanceof UsageError) {
+      output.err(cause.message);
+      return 2;
+    }
+    return refuse(cause, flags.json, output);
+  }
+}

@@ -1,0 +1,69 @@
+import { z } from 'zod';
+
+/** A regular axis of line numbers: `first + index·step`. */
+export const axisSchema = z.object({ first: z.number(), step: z.number(), count: z.int().positive() });
+export type Axis = z.infer<typeof axisSchema>;
+
+/**
+ * Where the bins of a survey are: an affine map from line indexes to map coordinates (metres).
+ * `(x, y) = origin + i·perInline + j·perCrossline`, `i` and `j` being indexes from 0.
+ */
+export const latticeSchema = z.object({
+  inline: axisSchema,
+  crossline: axisSchema,
+  origin: z.tuple([z.number(), z.number()]),
+  perInline: z.tuple([z.number(), z.number()]),
+  perCrossline: z.tuple([z.number(), z.number()]),
+});
+export type Lattice = z.infer<typeof latticeSchema>;
+
+export function toMap(lattice: Lattice, i: number, j: number): [x: number, y: number] {
+  const { origin: o, perInline: a, perCrossline: b } = lattice;
+  return [o[0] + i * a[0] + j * b[0], o[1] + i * a[1] + j * b[1]];
+}
+
+/** Fractional line indexes of a map position. */
+export function toIndex(lattice: Lattice, x: number, y: number): [i: number, j: number] {
+  const { origin: o, perInline: a, perCrossline: b } = lattice;
+  const det = a[0] * b[1] - a[1] * b[0];
+  const dx = x - o[0];
+  const dy = y - o[1];
+  return [(dx * b[1] - dy * b[0]) / det, (a[0] * dy - a[1] * dx) / det];
+}
+
+export function inlineAt(lattice: Lattice, i: number): number {
+  return lattice.inline.first + i * lattice.inline.step;
+}
+
+export function crosslineAt(lattice: Lattice, j: number): number {
+  return lattice.crossline.first + j * lattice.crossline.step;
+}
+
+/** Area of a bin in m². */
+export function binArea(lattice: Lattice): number {
+  const { perInline: a, perCrossline: b } = lattice;
+  return Math.abs(a[0] * b[1] - a[1] * b[0]);
+}
+
+/** The four corners in map coordinates, round the outside. */
+export function cornersOf(lattice: Lattice): [number, number][] {
+  const i = lattice.inline.count - 1;
+  const j = lattice.crossline.count - 1;
+  return [toMap(lattice, 0, 0), toMap(lattice, 0, j), toMap(lattice, i, j), toMap(lattice, i, 0)];
+}
+
+/** Whether two lattices have the same bins, to a hundredth of a bin. */
+export function sameBins(a: Lattice, b: Lattice): boolean {
+  if (a.inline.count !== b.inline.count || a.crossline.count !== b.crossline.count) return false;
+  const near = 0.01 * Math.sqrt(binArea(a));
+  const [ca, cb] = [cornersOf(a), cornersOf(b)];
+  return ca.every((corner, n) => Math.hypot(corner[0] - cb[n][0], corner[1] - cb[n][1]) < near);
+}
+
+const WINDS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
+
+/** Compass point of a direction in map coordinates. */
+export function windOf(dx: number, dy: number): string {
+  const azimuth = (Math.atan2(dx, dy) * 180) / Math.PI;
+  return WINDS[Math.round(((azimuth + 360) % 360) / 22.5) % 16];
+}

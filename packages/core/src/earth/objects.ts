@@ -1,0 +1,191 @@
+import { z } from 'zod';
+import { latticeSchema } from './lattice.ts';
+import { QUANTITIES, type Quantity } from './units.ts';
+
+/** Time or depth (or geological age): declared on everything that has a vertical position, never implied. */
+export const domainSchema = z.enum(['twt', 'depth', 'age']);
+export type Domain = z.infer<typeof domainSchema>;
+
+export const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
+
+/** A reference to an array in the array store, chunked as Zarr v3 chunks are. */
+export const arrayRefSchema = z.object({
+  key: z.string(),
+  shape: z.array(z.int().positive()),
+  chunk: z.array(z.int().positive()),
+});
+export type ArrayRef = z.infer<typeof arrayRefSchema>;
+
+/** How an object came to be. `inputs` hold `id@revision`. */
+export const madeBySchema = z.object({
+  step: z.string(),
+  version: z.int(),
+  params: z.record(z.string(), z.unknown()),
+  inputs: z.record(z.string(), z.array(z.string())),
+  /** Name of the file that it was read from, where it was. */
+  file: z.string().optional(),
+  started: z.string(),
+  tookMs: z.number(),
+  warnings: z.array(z.string()),
+  engine: z.string(),
+});
+export type MadeBy = z.infer<typeof madeBySchema>;
+
+const base = {
+  id: z.string(),
+  name: z.string().min(1).max(200),
+  /** Hash of what made it: for what was loaded, of its samples and declarations. */
+  revision: z.string(),
+  stage: z.string(),
+  color: z.string().optional(),
+  tags: z.array(z.string()).optional(),
+  madeBy: madeBySchema,
+};
+
+const statistics = z.object({
+  min: z.number(),
+  max: z.number(),
+  mean: z.number(),
+  rms: z.number(),
+  count: z.int(),
+  nulls: z.int(),
+  /** Absolute value below which 90, 95, 98, 99, 99.5 % of samples lie. */
+  absolute: z.record(z.string(), z.number()),
+  /** Value below which the given percentage lies. */
+  percentiles: z.record(z.string(), z.number()),
+});
+export type Statistics = z.infer<typeof statistics>;
+
+export const volumeSchema = z.object({
+  ...base,
+  kind: z.literal('volume'),
+  lattice: latticeSchema,
+  domain: domainSchema,
+  quantity: quantitySchema,
+  unit: z.string(),
+  polarity: z.enum(['harder-positive', 'harder-negative']).optional(),
+  /** Vertical samples: first and step in ms (twt) or m (depth). */
+  vertical: z.object({ first: z.number(), step: z.number().positive(), count: z.int().positive() }),
+  /** The same samples chunked for each kind of plane; `inline` is always there. */
+  layouts: z.object({ inline: arrayRefSchema, crossline: arrayRefSchema.optional(), slice: arrayRefSchema.optional() }),
+  statistics,
+  traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
+  text: z.array(z.string()).optional(),
+});
+export type Volume = z.infer<typeof volumeSchema>;
+
+export const wellSchema = z.object({
+  ...base,
+  kind: z.literal('well'),
+  x: z.number(),
+  y: z.number(),
+  /** Elevation of the kelly bushing above mean sea level, metres. */
+  kbM: z.number(),
+  totalMdM: z.number().optional(),
+  status: z.string().optional(),
+});
+export type Well = z.infer<typeof wellSchema>;
+
+/** Which curve a mnemonic stands for. */
+export const curveClassSchema = z.enum([
+  'gamma ray',
+  'sonic',
+  'shear sonic',
+  'density',
+  'neutron',
+  'resistivity',
+  'caliper',
+  'other',
+]);
+export type CurveClass = z.infer<typeof curveClassSchema>;
+
+export const logsSchema = z.object({
+  ...base,
+  kind: z.literal('logs'),
+  well: z.string(),
+  depth: z.object({ firstM: z.number(), stepM: z.number(), count: z.int() }),
+  curves: z.array(
+    z.object({
+      mnemonic: z.string(),
+      class: curveClassSchema,
+      unit: z.string(),
+      fileUnit: z.string(),
+      description: z.string(),
+      data: arrayRefSchema,
+      min: z.number(),
+      max: z.number(),
+      nulls: z.int(),
+    }),
+  ),
+});
+export type Logs = z.infer<typeof logsSchema>;
+
+/** A table of rows about one well: directional survey, tops, checkshots, pressures, fluid samples, core points, facies. */
+export const wellTableSchema = z.object({
+  ...base,
+  kind: z.enum(['directional surveys', 'tops', 'checkshots', 'pressures', 'fluid samples', 'core points', 'facies']),
+  well: z.string(),
+  columns: z.array(z.object({ name: z.string(), unit: z.string() })),
+  rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
+});
+export type WellTable = z.infer<typeof wellTableSchema>;
+
+export const faultSchema = z.object({
+  ...base,
+  kind: z.literal('fault'),
+  domain: domainSchema,
+  /** Sticks from the top down: map coordinates in metres and TWT (ms) or depth (m). */
+  sticks: z.array(z.array(z.tuple([z.number(), z.number(), z.number()]))),
+});
+export type Fault = z.infer<typeof faultSchema>;
+
+export const polygonSchema = z.object({
+  ...base,
+  kind: z.literal('polygon'),
+  closed: z.boolean(),
+  rings: z.array(z.array(z.tuple([z.number(), z.number()]))),
+});
+export type Polygon = z.infer<typeof polygonSchema>;
+
+export const horizonSchema = z.object({
+  ...base,
+  kind: z.literal('horizon'),
+  domain: domainSchema,
+  lattice: latticeSchema,
+  /** `[inline][crossline]`, ms or m, NaN where there is none. */
+  values: arrayRefSchema,
+  confidence: arrayRefSchema.optional(),
+  range: z.tuple([z.number(), z.number()]),
+  filled: z.number(),
+});
+export type Horizon = z.infer<typeof horizonSchema>;
+
+export const objectSchema = z.discriminatedUnion('kind', [
+  volumeSchema,
+  wellSchema,
+  logsSchema,
+  wellTableSchema,
+  faultSchema,
+  polygonSchema,
+  horizonSchema,
+]);
+export type EarthObject = z.infer<typeof objectSchema>;
+/** An object of one kind. */
+export type ObjectOf<K extends Kind> = Extract<EarthObject, { kind: K }>;
+export type Kind = EarthObject['kind'];
+
+/** What a project is measured in. */
+export const frameSchema = z.object({
+  crs: z.string(),
+  crsName: z.string(),
+  /** Metres in one unit of the map's coordinates. */
+  unit: z.enum(['m', 'ft', 'us-ft']),
+  seismicDatum: z.string(),
+  display: z.enum(['metric', 'field']),
+});
+export type Frame = z.infer<typeof frameSchema>;
+
+/** How values of an object's domain read: “TWT” in ms or “Depth” in m. */
+export function domainUnit(domain: Domain): string {
+  return domain === 'twt' ? 'ms' : domain === 'depth' ? 'm' : 'units of age';
+}

@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { LithagonError } from '../../earth/errors.ts';
+
+const position = z.array(z.number()).min(2);
+const geometry = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('Polygon'), coordinates: z.array(z.array(position)) }),
+  z.object({ type: z.literal('MultiPolygon'), coordinates: z.array(z.array(z.array(position))) }),
+  z.object({ type: z.literal('LineString'), coordinates: z.array(position) }),
+  z.object({ type: z.literal('MultiLineString'), coordinates: z.array(z.array(position)) }),
+]);
+const feature = z.object({
+  type: z.literal('Feature'),
+  properties: z.record(z.string(), z.unknown()).nullable().optional(),
+  geometry: z.unknown(),
+});
+const collection = z.object({
+  type: z.literal('FeatureCollection'),
+  name: z.string().optional(),
+  crs: z.object({ properties: z.object({ name: z.string() }) }).optional(),
+  features: z.array(feature),
+});
+
+export interface Shape {
+  name: string;
+  closed: boolean;
+  rings: [number, number][][];
+}
+
+export interface GeoJson {
+  shapes: Shape[];
+  /** `EPSG:n` where the file names one; by the standard (RFC 7946) it is longitude and latitude otherwise. */
+  crs: string;
+  skipped: number;
+}
+
+/** Polygons and lines of a GeoJSON file. Refuses what is not GeoJSON or holds neither. */
+export function parseGeoJson(name: string, text: string): GeoJson {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw new LithagonError('geojson', `${name} is not valid JSON.`, {
+      object: name,
+      fix: 'It may have been cut short: copy it again.',
+    });
+  }
+  const asCollection = collection.safeParse(
+    (raw as { type?: string })?.type === 'Feature' ? { type: 'FeatureCollection', features: [raw] } : raw,
+  );
+  if (!asCollection.success)
+    throw new LithagonError('geojson', `${name} is JSON but not GeoJSON.`, {
+      object: name,
+      fix: 'Only feature collections are read.',
+    });
+  const { features, crs, name: title } = asCollection.data;
+  const shapes: Shape[] = [];
+  let skipped = 0;
+  const pairs = (ring: number[][]) => ring.map(([a, b]) => [a, b] as [number, number]);
+  for (const f of features) {
+    const g = geometry.safeParse(f.geometry);
+    if (!g.success) {
+      skipped++;
+      continue;
+    }
+    const label = String(f.properties?.name ?? title ?? name.replace(/\.[^.]*$/, '')).slice(0, 200);
+    const { type, coordinates } = g.data;
+    if (type === 'Polygon') shapes.push({ name: label, closed: true, rings: coordinates.map(pairs) });
+    else if (type === 'MultiPolygon') shapes.push({ name: label, closed: true, rings: coordinates.flat().map(pairs) });
+    else if (type === 'LineString') shapes.push({ name: label, closed: false, rings: [pairs(coordinates)] });
+    else shapes.push({ name: label, closed: false, rings: coordinates.map(pairs) });
+  }
+  if (shapes.length === 0)
+    throw new LithagonError('geojson', `${name} holds no polygon or line.`, {
+      object: name,
+      fix: 'Points alone are not loaded from GeoJSON.',
+    });
+  const code = /EPSG:+(\d+)/i.exec(crs?.properties.name ?? '');
+  return { shapes, crs: code ? `EPSG:${code[1]}` : 'EPSG:4326', skipped };
+}

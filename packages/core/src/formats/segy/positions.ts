@@ -1,0 +1,176 @@
+import { leastSquares } from '../../numerics/leastSquares.ts';
+import type { ByteSource } from '../source.ts';
+import type { SegyHeaders } from './headers.ts';
+
+/** Where the numbers of a trace stand in its header: byte positions from 1, four-byte integers. */
+export interface Positions {
+  inline: number;
+  crossline: number;
+  x: number;
+  y: number;
+}
+
+export interface RankedPositions extends Positions {
+  /** 0 to 1. */
+  score: number;
+  why: string;
+}
+
+// Positions at which some file or other keeps a line number or a coordinate.
+const NUMBERS = [1, 5, 9, 13, 17, 21, 25, 181, 185, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233, 237];
+const COORDINATES = [73, 81, 181, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233];
+const USUAL = new Set([9, 21, 189, 193]);
+
+/** Trace headers taken here and there: runs of neighbours spread over the file. */
+export interface HeaderSample {
+  traces: Int32Array;
+  views: DataView[];
+}
+
+export async function sampleHeaders(
+  source: ByteSource,
+  headers: SegyHeaders,
+  runs = 24,
+  run = 96,
+): Promise<HeaderSample> {
+  const picked = new Set<number>();
+  const most = headers.traces;
+  if (most <= runs * run) for (let n = 0; n < most; n++) picked.add(n);
+  else
+    for (let r = 0; r < runs; r++) {
+      const from = Math.round((r / (runs - 1)) * (most - run));
+      for (let n = 0; n < run; n++) picked.add(from + n);
+    }
+  const traces = Int32Array.from(picked).sort();
+  const views: DataView[] = [];
+  for (let a = 0; a < traces.length; ) {
+    let b = a;
+    while (b + 1 < traces.length && traces[b + 1] === traces[b] + 1 && b - a < 400) b++;
+    const offset = headers.firstTrace + traces[a] * headers.traceBytes;
+    const bytes = await source.read(offset, (traces[b] - traces[a]) * headers.traceBytes + 240);
+    for (let n = a; n <= b; n++)
+      views.push(new DataView(bytes.buffer, bytes.byteOffset + (traces[n] - traces[a]) * headers.traceBytes, 240));
+    a = b + 1;
+  }
+  return { traces, views };
+}
+
+interface Column {
+  at: number;
+  values: Float64Array;
+  step: number;
+  count: number;
+}
+
+function greatestDivisor(a: number, b: number): number {
+  while (b) [a, b] = [b, a % b];
+  return a;
+}
+
+function columnsOf(sample: HeaderSample, headers: SegyHeaders): Column[] {
+  const out: Column[] = [];
+  for (const at of NUMBERS) {
+    const values = Float64Array.from(sample.views, (view) => view.getInt32(at - 1, headers.littleEndian));
+    let min = values[0];
+    let max = values[0];
+    let step = 0;
+    for (const v of values) {
+      min = Math.min(min, v);
+      max = Math.max(max, v);
+    }
+    if (max - min > 2e6 || min < -2e6) continue;
+    for (const v of values) step = greatestDivisor(step, v - min);
+    out.push({ at, values, step: Math.max(1, step), count: step === 0 ? 1 : (max - min) / step + 1 });
+  }
+  return out;
+}
+
+/** Factor that header coordinates are multiplied by (bytes 71–72). */
+export function coordinateScale(view: DataView, littleEndian: boolean): number {
+  const scalar = view.getInt16(70, littleEndian);
+  return scalar === 0 ? 1 : scalar > 0 ? scalar : -1 / scalar;
+}
+
+interface Fit {
+  residual: number;
+  binI: number;
+  binJ: number;
+}
+
+/** Fit map coordinates by an affine function of two line numbers; residual is rms in coordinate units. */
+function fitAffine(a: Column, b: Column, x: Float64Array, y: Float64Array): Fit | null {
+  const rows: number[][] = [];
+  const xs: number[] = [];
+  const ys: number[] = [];
+  const every = Math.max(1, Math.floor(x.length / 300));
+  for (let n = 0; n < x.length; n += every) {
+    rows.push([1, (a.values[n] - a.values[0]) / a.step, (b.values[n] - b.values[0]) / b.step]);
+    xs.push(x[n] - x[0]);
+    ys.push(y[n] - y[0]);
+  }
+  const cx = leastSquares(rows, xs);
+  const cy = leastSquares(rows, ys);
+  if (!cx || !cy) return null;
+  let sum = 0;
+  rows.forEach((row, n) => {
+    sum +=
+      (cx[0] + cx[1] * row[1] + cx[2] * row[2] - xs[n]) ** 2 + (cy[0] + cy[1] * row[1] + cy[2] * row[2] - ys[n]) ** 2;
+  });
+  const area = Math.abs(cx[1] * cy[2] - cx[2] * cy[1]);
+  const binI = Math.hypot(cx[1], cy[1]);
+  const binJ = Math.hypot(cx[2], cy[2]);
+  // line numbers that both run the same way span no area
+  if (area < 0.05 * binI * binJ || binI < 0.5 || binJ < 0.5) return null;
+  return { residual: Math.sqrt(sum / rows.length), binI, binJ };
+}
+
+/**
+ * Rank where inline, crossline, X and Y may stand: line numbers must make a full grid of distinct bins, and
+ * coordinates must be an affine function of them, to a quarter of a bin.
+ */
+export function rankPositions(sample: HeaderSample, headers: SegyHeaders): RankedPositions[] {
+  const columns = columnsOf(sample, headers).filter((c) => c.count > 1);
+  const scale = coordinateScale(sample.views[0], headers.littleEndian);
+  const pairs: { a: Column; b: Column; worth: number; filled: number }[] = [];
+  for (const a of columns)
+    for (const b of columns) {
+      if (a.at >= b.at) continue;
+      const bins = a.count * b.count;
+      const filled = headers.traces / bins;
+      if (filled > 1.3 || filled < 0.02) continue;
+      const seen = new Set<number>();
+      for (let n = 0; n < a.values.length; n++) seen.add(a.values[n] * 4e6 + b.values[n]);
+      const distinct = seen.size / a.values.length;
+      if (distinct < 0.9) continue;
+      // a number that counts traces makes every pair distinct and no grid
+      const counter = Math.max(a.count, b.count) > 0.9 * headers.traces && Math.min(a.count, b.count) > 1 ? 0.2 : 1;
+      const usual = (USUAL.has(a.at) ? 0.03 : 0) + (USUAL.has(b.at) ? 0.03 : 0);
+      pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter + usual });
+    }
+  pairs.sort((p, q) => q.worth - p.worth);
+  const out: RankedPositions[] = [];
+  for (const { a, b, worth, filled } of pairs.slice(0, 16))
+    for (const at of COORDINATES) {
+      if (at === a.at || at === b.at || at + 4 === a.at || at + 4 === b.at) continue;
+      const read = (p: number) =>
+        Float64Array.from(sample.views, (view) => scale * view.getInt32(p - 1, headers.littleEndian));
+      const x = read(at);
+      const y = read(at + 4);
+      if (x.every((v) => v === x[0]) || y.every((v) => v === y[0])) continue;
+      const fit = fitAffine(a, b, x, y);
+      if (!fit) continue;
+      const bin = Math.min(fit.binI, fit.binJ);
+      if (fit.residual > 0.25 * bin) continue;
+      const plausible = bin < 2000 ? 1 : 0.5;
+      const score = Math.min(1, worth) * plausible * (1 - 2 * (fit.residual / bin));
+      out.push({
+        inline: a.at,
+        crossline: b.at,
+        x: at,
+        y: at + 4,
+        score,
+        why: `${a.count} × ${b.count} lines hold ${(100 * Math.min(1, filled)).toFixed(0)} % of the bins; bins of ${fit.binI.toFixed(1)} × ${fit.binJ.toFixed(1)}; coordinates fit to ${fit.residual.toFixed(2)}`,
+      });
+    }
+  return out.sort((p, q) => q.score - p.score).slice(0, 8);
+}

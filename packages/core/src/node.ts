@@ -1,0 +1,5 @@
+/** What only runs in Node: projects in folders, files on disk. */
+
+export { crsTable } from './earth/crsTable.ts';
+export { fileSource } from './formats/fileSource.ts';
+export { folderStore } from './storage/folder.ts';

@@ -1,0 +1,100 @@
+import type { Statistics } from '../earth/objects.ts';
+
+const BUCKETS = 4096;
+const TAILS = [50, 80, 90, 95, 98, 99, 99.5, 100];
+const RANKS = [0, 1, 2, 5, 10, 25, 50, 75, 90, 95, 98, 99, 100];
+
+/**
+ * Running statistics of samples that arrive in parts. Percentiles come from a histogram of 4096 buckets that widens
+ * as needed, so they are exact to about a two-thousandth of the range.
+ */
+export class RunningStatistics {
+  private count = 0;
+  private nulls = 0;
+  private sum = 0;
+  private squares = 0;
+  private min = Number.POSITIVE_INFINITY;
+  private max = Number.NEGATIVE_INFINITY;
+  private half = 0;
+  private readonly histogram = new Float64Array(BUCKETS);
+
+  add(data: Float32Array): void {
+    let { min, max, sum, squares, count, nulls } = this;
+    let largest = 0;
+    for (let n = 0; n < data.length; n++) {
+      const value = data[n];
+      if (value !== value) {
+        nulls++;
+        continue;
+      }
+      count++;
+      sum += value;
+      squares += value * value;
+      if (value < min) min = value;
+      if (value > max) max = value;
+      const size = value < 0 ? -value : value;
+      if (size > largest && size !== Number.POSITIVE_INFINITY) largest = size;
+    }
+    Object.assign(this, { min, max, sum, squares, count, nulls });
+    while (largest > this.half) this.widen(largest);
+    const { histogram } = this;
+    const scale = this.half > 0 ? (BUCKETS / 2 - 1) / this.half : 0;
+    // one sample in four is enough for percentiles of a large part
+    const every = data.length > 1 << 16 ? 4 : 1;
+    for (let n = 0; n < data.length; n += every) {
+      const value = data[n];
+      if (value === value) histogram[(value * scale + BUCKETS / 2) | 0] += every;
+    }
+  }
+
+  /** Double the histogram's range, folding pairs of buckets together, until it holds `largest`. */
+  private widen(largest: number): void {
+    if (this.half === 0) {
+      this.half = largest * 1.05;
+      const zeros = this.histogram.reduce((a, b) => a + b, 0);
+      this.histogram.fill(0);
+      this.histogram[BUCKETS / 2] = zeros;
+      return;
+    }
+    const folded = new Float64Array(BUCKETS);
+    for (let n = 0; n < BUCKETS; n++) folded[Math.floor((n - BUCKETS / 2) / 2) + BUCKETS / 2] += this.histogram[n];
+    this.histogram.set(folded);
+    this.half *= 2;
+  }
+
+  finish(): Statistics {
+    const { histogram, count, half } = this;
+    const total = histogram.reduce((a, b) => a + b, 0);
+    const width = half > 0 ? half / (BUCKETS / 2 - 1) : 0;
+    const below = (target: number) => {
+      let seen = 0;
+      for (let n = 0; n < BUCKETS; n++) {
+        if (seen + histogram[n] >= target && histogram[n] > 0)
+          return (n - BUCKETS / 2 + (target - seen) / histogram[n]) * width;
+        seen += histogram[n];
+      }
+      return this.max;
+    };
+    const clip = (v: number) => Math.min(this.max, Math.max(this.min, v));
+    const magnitude = (target: number) => {
+      let seen = 0;
+      for (let n = 0; n < BUCKETS / 2; n++) {
+        const here = histogram[BUCKETS / 2 + n] + histogram[BUCKETS / 2 - 1 - n];
+        if (seen + here >= target && here > 0) return (n + (target - seen) / here) * width;
+        seen += here;
+      }
+      return half;
+    };
+    const size = Math.max(Math.abs(this.min), Math.abs(this.max));
+    return {
+      min: count ? this.min : 0,
+      max: count ? this.max : 0,
+      mean: count ? this.sum / count : 0,
+      rms: count ? Math.sqrt(this.squares / count) : 0,
+      count,
+      nulls: this.nulls,
+      absolute: Object.fromEntries(TAILS.map((p) => [p, count ? Math.min(size, magnitude((p / 100) * total)) : 0])),
+      percentiles: Object.fromEntries(RANKS.map((p) => [p, count ? clip(below((p / 100) * total)) : 0])),
+    };
+  }
+}

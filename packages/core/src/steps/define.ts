@@ -1,0 +1,163 @@
+import { z } from 'zod';
+import type { EarthObject, Kind, ObjectOf, Volume } from '../earth/objects.ts';
+import type { Quantity } from '../earth/units.ts';
+import type { Store } from '../storage/store.ts';
+
+/** What a step takes in under a role. */
+export interface InputSpec<K extends Kind = Kind> {
+  kind: K;
+  title: string;
+  /** Only objects of these quantities fit. */
+  quantity?: Quantity[];
+  domain?: 'twt' | 'depth';
+  many?: boolean;
+  optional?: boolean;
+}
+
+/** What a step gives under a role. */
+export interface OutputSpec {
+  kind: Kind;
+  title: string;
+}
+
+type InputOf<S extends InputSpec> = S extends { many: true }
+  ? ObjectOf<S['kind']>[]
+  : S extends { optional: true }
+    ? ObjectOf<S['kind']> | undefined
+    : ObjectOf<S['kind']>;
+
+/** What a run is given. */
+export interface RunContext<I extends Record<string, InputSpec>, P> {
+  inputs: { [R in keyof I]: InputOf<I[R]> };
+  params: P;
+  store: Store;
+  /** Id reserved for an output: its arrays are written under it before the object exists. */
+  idFor(role: string): string;
+  /** Name wanted for an output. */
+  nameFor(role: string): string;
+  signal?: AbortSignal;
+  progress(part: number): void;
+  warn(sentence: string): void;
+}
+
+/** An output without what the framework fills in: id, revision, trail, stage. */
+export type Draft<O extends EarthObject = EarthObject> = O extends EarthObject
+  ? Omit<O, 'id' | 'revision' | 'madeBy' | 'stage' | 'name'>
+  : never;
+
+/** A block of a volume with what surrounds it, `[inline][crossline][sample]`, NaN outside. */
+export interface Block {
+  data: Float32Array;
+  /** Size with halo. */
+  size: [number, number, number];
+  halo: Halo;
+  stepMs: number;
+}
+
+/** What a region needs around it. */
+export interface Halo {
+  inline: number;
+  crossline: number;
+  sample: number;
+}
+
+/**
+ * A local step on one volume gives every sample from its surroundings alone, so that any partition into regions, and
+ * its trial on a line, give the same samples.
+ */
+export interface LocalVolume<P> {
+  input: string;
+  halo(params: P, volume: Volume): Halo;
+  /** Values of the block without its halo, `[inline][crossline][sample]`. */
+  evaluate(block: Block, params: P): Float32Array;
+  quantity: Quantity;
+  unit: string;
+}
+
+interface StepFacts {
+  id: string;
+  version: number;
+  /** Bed of the Column that its results belong to. */
+  stage: string;
+  title: string;
+  summary: string;
+  /** Paper, journal, pages. */
+  source: string;
+  reach: 'local' | 'trace' | 'global';
+  outputs: Record<string, OutputSpec>;
+}
+
+export interface Step<
+  I extends Record<string, InputSpec> = Record<string, InputSpec>,
+  P extends z.ZodObject = z.ZodObject,
+> extends StepFacts {
+  inputs: I;
+  params: P;
+  local?: LocalVolume<z.infer<P>>;
+  run(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
+}
+
+/** A step with its types forgotten, as the registry, forms and command line see it. */
+// biome-ignore lint/suspicious/noExplicitAny: the registry holds steps of every type of input and parameter
+export type AnyStep = Step<any, any>;
+
+/** Declare a step. From this one declaration come form, trial, command line, recipe and methods page. */
+export function defineStep<const I extends Record<string, InputSpec>, P extends z.ZodObject>(
+  step: Step<I, P>,
+): Step<I, P> {
+  if (!/^[a-z]+(\.[a-zA-Z]+)+$/.test(step.id)) throw new Error(`a step's id reads “stage.name”, not “${step.id}”`);
+  return step;
+}
+
+const registry = new Map<string, AnyStep>();
+
+/** Make a step known everywhere. */
+export function registerStep(step: AnyStep): void {
+  if (registry.has(step.id)) throw new Error(`two steps are called ${step.id}`);
+  registry.set(step.id, step);
+}
+
+export function forgetStep(id: string): void {
+  registry.delete(id);
+}
+
+export function stepOf(id: string): AnyStep | undefined {
+  return registry.get(id);
+}
+
+export function allSteps(): AnyStep[] {
+  return [...registry.values()];
+}
+
+/** Facts about a parameter beside its type: shown in forms and on the methods page. */
+export interface ParamFacts {
+  title: string;
+  description: string;
+  unit?: string;
+}
+
+/** A number parameter with unit and range. */
+export function number(
+  facts: ParamFacts,
+  range: { min: number; max: number; step?: number; initial: number; whole?: boolean },
+) {
+  const base = range.whole ? z.int() : z.number();
+  return base
+    .min(range.min)
+    .max(range.max)
+    .default(range.initial)
+    .meta({ ...facts, step: range.step ?? (range.whole ? 1 : (range.max - range.min) / 100) });
+}
+
+/** A choice among named options. */
+export function choice<const O extends [string, ...string[]]>(facts: ParamFacts, options: O, initial: O[number]) {
+  return z
+    .enum(options)
+    .default(initial as never)
+    .meta({ ...facts });
+}
+
+/** Parameters as JSON Schema (2020-12), for forms, the command line and the methods page. */
+export function paramsSchema(step: AnyStep): Record<string, unknown> {
+  return z.toJSONSchema(step.params, { io: 'input' }) as Record<string, unknown>;
+}

@@ -1,0 +1,144 @@
+import { LithagonError, stopIf } from '../earth/errors.ts';
+import { type EarthObject, objectSchema } from '../earth/objects.ts';
+import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
+import type { Store } from '../storage/store.ts';
+import { type AnyStep, type Draft, type InputSpec, stepOf } from './define.ts';
+
+/** A step to run: inputs as object ids by role, parameters as plain values. */
+export interface RunRequest {
+  step: string;
+  inputs: Record<string, string[]>;
+  params: Record<string, unknown>;
+  /** Name of the (first) output; made from step and input otherwise. */
+  name?: string;
+}
+
+export interface RunOptions {
+  signal?: AbortSignal;
+  onProgress?: (part: number) => void;
+}
+
+/** Why an object does not fit an input, or null where it does. */
+export function unfit(spec: InputSpec, object: EarthObject): string | null {
+  if (object.kind !== spec.kind) return `${object.name} is a ${object.kind}, and a ${spec.kind} is needed`;
+  if (spec.quantity && 'quantity' in object && !spec.quantity.includes(object.quantity))
+    return `${object.name} holds ${object.quantity}, and ${spec.quantity.join(' or ')} is needed`;
+  if (spec.domain && 'domain' in object && object.domain !== spec.domain)
+    return `${object.name} is in ${object.domain === 'twt' ? 'TWT' : object.domain}, and ${spec.domain === 'twt' ? 'TWT' : spec.domain} is needed`;
+  return null;
+}
+
+async function gather(step: AnyStep, request: RunRequest, store: Store) {
+  const inputs: Record<string, EarthObject | EarthObject[] | undefined> = {};
+  const references: Record<string, string[]> = {};
+  for (const role of Object.keys(request.inputs))
+    if (!step.inputs[role])
+      throw new LithagonError('input', `${step.title} takes nothing called “${role}”.`, {
+        fix: `It takes ${Object.keys(step.inputs).join(', ')}.`,
+      });
+  for (const [role, spec] of Object.entries(step.inputs) as [string, InputSpec][]) {
+    const ids = request.inputs[role] ?? [];
+    if (ids.length === 0 && !spec.optional)
+      throw new LithagonError('input', `${step.title} needs ${spec.title.toLowerCase()}.`, {
+        fix: `Choose a ${spec.kind} for it.`,
+      });
+    const objects: EarthObject[] = [];
+    for (const id of ids) {
+      const object = await store.get(id);
+      if (!object) throw new LithagonError('input', `There is no object ${id}.`, { object: id });
+      const why = unfit(spec, object);
+      if (why)
+        throw new LithagonError('input', `${step.title}: ${why}.`, {
+          object: object.name,
+          fix: 'Choose another. Nothing was changed.',
+        });
+      objects.push(object);
+    }
+    inputs[role] = spec.many ? objects : objects[0];
+    references[role] = objects.map((o) => `${o.id}@${o.revision}`);
+  }
+  return { inputs, references };
+}
+
+/** Check parameters against a step's declaration; the sentence names the parameter. */
+export function checkParams(step: AnyStep, params: Record<string, unknown>): Record<string, unknown> {
+  const parsed = step.params.strict().safeParse(params);
+  if (parsed.success) return parsed.data as Record<string, unknown>;
+  const issue = parsed.error.issues[0];
+  const name = issue.path.join('.') || ('keys' in issue ? String(issue.keys) : '');
+  throw new LithagonError('params', `${step.title}: parameter “${name}” cannot be used: ${issue.message}.`, {
+    fix: `It has the parameters ${Object.keys(step.params.shape).join(', ')}.`,
+  });
+}
+
+/**
+ * Run a step on a project. Outputs appear in one transaction at the end; a run that fails or is cancelled leaves
+ * nothing behind.
+ */
+export async function runStep(request: RunRequest, store: Store, options: RunOptions = {}): Promise<EarthObject[]> {
+  const step = stepOf(request.step);
+  if (!step)
+    throw new LithagonError('step', `There is no step called “${request.step}”.`, {
+      fix: '“lithagon steps” lists them.',
+    });
+  const params = checkParams(step, request.params);
+  const { inputs, references } = await gather(step, request, store);
+  const existing = await store.list();
+  const started = new Date();
+  const warnings: string[] = [];
+  const ids = new Map<string, string>();
+  const names = new Map<string, string>();
+  const roles = Object.keys(step.outputs);
+  const firstInput = Object.values(inputs).flat()[0];
+  roles.forEach((role, n) => {
+    const spec = step.outputs[role];
+    ids.set(role, newId(spec.kind));
+    const wanted =
+      n === 0 && request.name ? request.name : `${spec.title}${firstInput ? ` of ${firstInput.name}` : ''}`;
+    names.set(role, freeName(existing, spec.kind, wanted));
+  });
+  try {
+    const drafts: Record<string, Draft> = await step.run({
+      inputs,
+      params,
+      store,
+      idFor: (role: string) => ids.get(role) as string,
+      nameFor: (role: string) => names.get(role) as string,
+      signal: options.signal,
+      progress: (part: number) => options.onProgress?.(part),
+      warn: (sentence: string) => warnings.push(sentence),
+    });
+    stopIf(options.signal);
+    const made = roles
+      .filter((role) => drafts[role])
+      .map((role): EarthObject => {
+        const object = {
+          ...drafts[role],
+          id: ids.get(role) as string,
+          name: names.get(role) as string,
+          stage: step.stage,
+          revision: computedRevision(step.id, step.version, params, references, role),
+          madeBy: {
+            step: step.id,
+            version: step.version,
+            params,
+            inputs: references,
+            started: started.toISOString(),
+            tookMs: Date.now() - started.getTime(),
+            warnings,
+            engine: ENGINE,
+          },
+        };
+        return objectSchema.parse(object);
+      });
+    const at = new Date().toISOString();
+    await store.commit({
+      put: made,
+      ledger: made.map((o) => ({ at, what: 'made' as const, object: o.id, name: o.name, note: `by ${step.id}` })),
+    });
+    return made;
+  } catch (cause) {
+    for (const id of ids.values()) await store.removeArrays(`${id}/`);
+    throw cause;
+  }
+}

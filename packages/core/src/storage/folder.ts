@@ -1,0 +1,96 @@
+import { existsSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { z } from 'zod';
+import { LithagonError } from '../earth/errors.ts';
+import { type EarthObject, frameSchema, objectSchema } from '../earth/objects.ts';
+import type { LedgerEntry, ProjectFacts, Store, Transaction } from './store.ts';
+
+const projectSchema = z.object({
+  lithagon: z.literal(1),
+  facts: z.object({ id: z.string(), name: z.string(), created: z.string(), frame: frameSchema.nullable() }),
+  objects: z.array(objectSchema),
+  ledger: z.array(
+    z.object({
+      at: z.string(),
+      what: z.enum(['in', 'out', 'made', 'removed', 'changed']),
+      object: z.string(),
+      name: z.string(),
+      note: z.string(),
+    }),
+  ),
+});
+
+/**
+ * A project as a folder: `project.json` holds facts, objects and ledger and is replaced whole; arrays lie in
+ * `arrays/<object>/<name>/` as Zarr v3.
+ */
+export async function folderStore(dir: string, create?: { name: string }): Promise<Store> {
+  const path = join(dir, 'project.json');
+  let state: z.infer<typeof projectSchema>;
+  if (existsSync(path)) {
+    const parsed = projectSchema.safeParse(parseJson(await readFile(path, 'utf8')));
+    if (!parsed.success)
+      throw new LithagonError('project', `${path} is not a Lithagon project that this version can read.`, {
+        object: dir,
+        fix: 'It was left as it is. Choose another folder.',
+      });
+    state = parsed.data;
+  } else {
+    if (!create)
+      throw new LithagonError('project', `There is no project in ${dir}.`, {
+        object: dir,
+        fix: 'Load a file into it first.',
+      });
+    await mkdir(dir, { recursive: true });
+    const facts = { id: crypto.randomUUID(), name: create.name, created: new Date().toISOString(), frame: null };
+    state = { lithagon: 1, facts, objects: [], ledger: [] };
+    await save(state);
+  }
+
+  async function save(next: typeof state): Promise<void> {
+    const temporary = `${path}.${process.pid}.new`;
+    await writeFile(temporary, `${JSON.stringify(next, null, 1)}\n`);
+    await rename(temporary, path);
+  }
+
+  const arrays = join(dir, 'arrays');
+  return {
+    facts: async (): Promise<ProjectFacts> => ({ ...state.facts }),
+    list: async (): Promise<EarthObject[]> => structuredClone(state.objects),
+    get: async (id) => structuredClone(state.objects.find((o) => o.id === id) ?? null),
+    ledger: async (): Promise<LedgerEntry[]> => [...state.ledger],
+    async commit(change: Transaction) {
+      const gone = new Set([...(change.remove ?? []), ...(change.put ?? []).map((o) => o.id)]);
+      const next = {
+        ...state,
+        facts: { ...state.facts, ...change.facts },
+        objects: [...state.objects.filter((o) => !gone.has(o.id)), ...structuredClone(change.put ?? [])],
+        ledger: [...state.ledger, ...(change.ledger ?? [])],
+      };
+      await save(next);
+      state = next;
+    },
+    async readBytes(key) {
+      const file = join(arrays, key);
+      return existsSync(file) ? new Uint8Array(await readFile(file)) : null;
+    },
+    async writeBytes(key, bytes) {
+      const file = join(arrays, key);
+      await mkdir(dirname(file), { recursive: true });
+      await writeFile(file, bytes);
+    },
+    async removeArrays(prefix) {
+      await rm(join(arrays, prefix), { recursive: true, force: true });
+    },
+    arrayOwners: async () => (existsSync(arrays) ? await readdir(arrays) : []),
+  };
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,42 @@
+import { BYTES } from './generated/bytes.ts';
+
+/** The compiled kernels with a memory of their own. Offsets are bytes. */
+export interface Kernels {
+  memory: WebAssembly.Memory;
+  varianceLine(
+    data: number,
+    live: number,
+    scratch: number,
+    out: number,
+    traces: number,
+    samples: number,
+    radius: number,
+    half: number,
+  ): void;
+}
+
+/** Bytes below this belong to the module itself. */
+export const HEAP_BASE = 1024;
+
+let module: WebAssembly.Module | null = null;
+
+/** Instantiate the kernels; compiled once a thread. */
+export function loadKernels(): Kernels {
+  module ??= new WebAssembly.Module(Uint8Array.from(atob(BYTES), (ch) => ch.charCodeAt(0)));
+  const memory = new WebAssembly.Memory({ initial: 2, maximum: 65536 });
+  const instance = new WebAssembly.Instance(module, {
+    env: {
+      memory,
+      abort: () => {
+        throw new Error('a kernel stopped');
+      },
+    },
+  });
+  return { ...(instance.exports as unknown as Omit<Kernels, 'memory'>), memory };
+}
+
+/** Make sure that a kernel memory has at least `bytes`. */
+export function reserve(kernels: Kernels, bytes: number): void {
+  const short = bytes - kernels.memory.buffer.byteLength;
+  if (short > 0) kernels.memory.grow(Math.ceil(short / 65536));
+}
