@@ -5,4 +5,4 @@ for (const step of [variance]) registerStep(step);
 
 export * from './define.ts';
 export { tryLocal } from './localVolume.ts';
-export { type RunRequest, runStep } from './run.ts';
+export { checkParams, type RunRequest, runStep, unfit } from './run.ts';

@@ -1,0 +1,149 @@
+import {
+  asLithagonError,
+  blobSource,
+  checkParams,
+  type Declarations,
+  type FileReport,
+  inspectFile,
+  loadFile,
+  type Plane,
+  type RunRequest,
+  readPlane,
+  readWhole,
+  runStep,
+  type Store,
+  stepOf,
+  sweep,
+  tryLocal,
+  type Volume,
+} from '@lithagon/core';
+import * as Comlink from 'comlink';
+import { idbStore } from '../storage/idbStore';
+
+/** An error as it crosses from a worker to the page. */
+export interface PlainError {
+  code: string;
+  message: string;
+  object?: string;
+  fix?: string;
+}
+
+export type Outcome<T> = { ok: true; value: T } | { ok: false; error: PlainError };
+
+const stores = new Map<string, Promise<Store>>();
+const running = new Map<number, AbortController>();
+
+function storeOf(projectId: string): Promise<Store> {
+  let store = stores.get(projectId);
+  if (!store) {
+    store = idbStore(projectId);
+    stores.set(projectId, store);
+  }
+  return store;
+}
+
+async function outcome<T>(work: () => Promise<T>): Promise<Outcome<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (cause) {
+    const { code, message, object, fix } = asLithagonError(cause);
+    return { ok: false, error: { code, message, object, fix } };
+  }
+}
+
+/** Let messages in between two chunks of work, so that a cancel is heard. */
+const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+
+function withCancel<T>(task: number, work: (signal: AbortSignal) => Promise<T>): Promise<Outcome<T>> {
+  const controller = new AbortController();
+  running.set(task, controller);
+  return outcome(() => work(controller.signal)).finally(() => running.delete(task));
+}
+
+/** A store whose writes give way to messages, so that a cancel reaches a run at every chunk. */
+function yielding(store: Store): Store {
+  return {
+    ...store,
+    writeBytes: async (key, bytes) => {
+      await store.writeBytes(key, bytes);
+      await breathe();
+    },
+  };
+}
+
+async function crsTable() {
+  const url = (await import('@lithagon/core/crs-table.json?url')).default;
+  return (await fetch(url)).json();
+}
+
+type Progress = (part: number, what: string) => void;
+
+const api = {
+  inspect: (task: number, file: File, declare: Declarations): Promise<Outcome<FileReport>> =>
+    withCancel(task, (signal) => inspectFile(blobSource(file.name, file), declare, signal)),
+
+  load: (task: number, projectId: string, file: File, declare: Declarations, progress: Progress) =>
+    withCancel(task, async (signal) => {
+      const store = yielding(await storeOf(projectId));
+      const loaded = await loadFile(blobSource(file.name, file), declare, {
+        store,
+        crsTable,
+        signal,
+        onProgress: progress,
+      });
+      return { ids: loaded.objects.map((o) => o.id), warnings: loaded.warnings };
+    }),
+
+  run: (task: number, projectId: string, request: RunRequest, progress: Progress) =>
+    withCancel(task, async (signal) => {
+      const store = yielding(await storeOf(projectId));
+      const made = await runStep(request, store, { signal, onProgress: (part) => progress(part, '') });
+      return made.map((o) => o.id);
+    }),
+
+  cancel: (task: number): void => running.get(task)?.abort(),
+
+  /** One plane of a stored volume. */
+  plane: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () => {
+      const data = await readPlane(await storeOf(projectId), volume, plane, index);
+      return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** One plane of what a local step would give, and how long it took, for an estimate of the whole. */
+  trial: (
+    projectId: string,
+    step: string,
+    params: Record<string, unknown>,
+    volume: Volume,
+    plane: Plane,
+    index: number,
+  ) =>
+    outcome(async () => {
+      const known = stepOf(step);
+      if (!known?.local) throw new Error(`${step} has no trial`);
+      const data = await tryLocal(
+        known.local,
+        checkParams(known, params),
+        await storeOf(projectId),
+        volume,
+        plane,
+        index,
+      );
+      return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** The values of an array that is one chunk: a horizon or a curve. */
+  array: (projectId: string, ref: Parameters<typeof readWhole>[1]) =>
+    outcome(async () => {
+      const data = await readWhole(await storeOf(projectId), ref);
+      const own = data.slice();
+      return Comlink.transfer(own, [own.buffer]);
+    }),
+
+  sweep: (projectId: string) => outcome(async () => sweep(await storeOf(projectId))),
+};
+
+export type WorkerApi = typeof api;
+
+Comlink.expose(api);

@@ -1,0 +1,113 @@
+import { useEffect, useState } from 'react';
+import { deleteProject, listProjects, newProject, openFromServer, type ProjectEntry } from '../storage/projects';
+import { RAW_KEY } from '../storage/rawFiles';
+import { Button } from '../ui/Button';
+import { Mark } from '../ui/Mark';
+import { Beds } from './Beds';
+import css from './Start.module.css';
+
+const go = (id: string, query = '') => {
+  location.href = `/work/?project=${id}${query}`;
+};
+
+/** Where a person begins: the demo field, a new project, or one of those kept in this browser. */
+export function Start() {
+  const [projects, setProjects] = useState<ProjectEntry[]>([]);
+  const [demo, setDemo] = useState<'unknown' | 'there' | 'missing'>('unknown');
+  const [busy, setBusy] = useState('');
+  const [problem, setProblem] = useState('');
+  useEffect(() => {
+    const theme = localStorage.getItem('lithagon-theme');
+    const dark = theme ? theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
+    document.documentElement.dataset.theme = dark ? 'dark' : 'light';
+    void listProjects().then(setProjects);
+    fetch('/demo/project/project.json', { method: 'HEAD' }).then(
+      (r) => setDemo(r.ok ? 'there' : 'missing'),
+      () => setDemo('missing'),
+    );
+  }, []);
+  const begin = (what: string, work: () => Promise<void>) => {
+    setBusy(what);
+    setProblem('');
+    work().catch((cause: Error) => {
+      setBusy('');
+      setProblem(`${what} did not work: ${cause.message} Nothing was changed.`);
+    });
+  };
+  const noDemo = demo === 'missing' ? 'Run “npm run demo” to make its data first.' : '';
+  return (
+    <div className={css.page}>
+      <Beds />
+      <main className={css.main}>
+        <h1>
+          <Mark size={34} /> Lithagon
+        </h1>
+        <p className={css.lead}>From raw seismic and wells to a volume you can defend.</p>
+        <div className={css.ways}>
+          <button
+            type="button"
+            disabled={demo !== 'there' || busy !== ''}
+            onClick={() => begin('Opening Quillon', async () => go(await openFromServer('/demo/project')))}
+          >
+            <b>Open Quillon worked up</b>
+            <span>{noDemo || 'A made-up field with its seismic, wells, faults and a first attribute.'}</span>
+          </button>
+          <button
+            type="button"
+            disabled={demo !== 'there' || busy !== ''}
+            onClick={() =>
+              begin('Starting from raw files', async () => {
+                const id = await newProject('Quillon from raw files');
+                sessionStorage.setItem(RAW_KEY, '/demo/files');
+                go(id);
+              })
+            }
+          >
+            <b>Start Quillon from its raw files</b>
+            <span>{noDemo || 'SEG-Y, LAS and tables as they would come from a colleague.'}</span>
+          </button>
+          <button
+            type="button"
+            disabled={busy !== ''}
+            onClick={() => begin('Making a project', async () => go(await newProject('New project')))}
+          >
+            <b>New project</b>
+            <span>Empty. Drop files of your own into it; they stay in this browser.</span>
+          </button>
+        </div>
+        {busy && <p role="status">{busy} …</p>}
+        {problem && (
+          <p className={css.problem} role="alert">
+            {problem}
+          </p>
+        )}
+        {projects.length > 0 && (
+          <section>
+            <h2>In this browser</h2>
+            <ul className={css.projects}>
+              {projects.map((p) => (
+                <li key={p.id}>
+                  <a href={`/work/?project=${p.id}`}>{p.name}</a>
+                  <span>
+                    opened {new Date(p.opened).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                  </span>
+                  <Button
+                    small
+                    aria-label={`Delete ${p.name}`}
+                    onClick={() => {
+                      if (!confirm(`Delete “${p.name}” and everything in it from this browser? This cannot be undone.`))
+                        return;
+                      void deleteProject(p.id).then(listProjects).then(setProjects);
+                    }}
+                  >
+                    Delete
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import type { Domain, Plane } from '@lithagon/core';
+import type { SerializedDockview } from 'dockview-react';
+import { create } from 'zustand';
+import type { ColorMapName } from '../color/maps';
+
+/** How a volume is drawn, wherever it is drawn. */
+export interface Display {
+  map: ColorMapName;
+  reverse: boolean;
+  /** Percentile of absolute amplitude (or of the range) at which colours end. */
+  clip: number;
+  gain: number;
+}
+
+/** Which lines are looked at, as indexes into the survey: shared by section, map and scene. */
+export interface Lines {
+  inline: number;
+  crossline: number;
+  slice: number;
+}
+
+interface DeskState {
+  layout: SerializedDockview | null;
+  volume: string | null;
+  plane: Exclude<Plane, 'slice'>;
+  lines: Lines;
+  /** Whether lines were ever chosen: until then they follow the data. */
+  placed: boolean;
+  increment: number;
+  domain: Record<string, Exclude<Domain, 'age'>>;
+  display: Record<string, Display>;
+  /** Horizon shown as a map, or null. */
+  mapShows: string | null;
+  hidden: string[];
+  exaggeration: number;
+  stage: string | null;
+  theme: 'light' | 'dark';
+}
+
+const initial: DeskState = {
+  layout: null,
+  volume: null,
+  plane: 'inline',
+  lines: { inline: 0, crossline: 0, slice: 0 },
+  placed: false,
+  increment: 1,
+  domain: { section: 'twt', map: 'twt', scene: 'twt' },
+  display: {},
+  mapShows: null,
+  hidden: [],
+  exaggeration: 2,
+  stage: 'data',
+  theme: 'light',
+};
+
+export const useDesk = create<DeskState>(() => initial);
+
+/** Bring back a project's unsaved desk, and keep it from now on. */
+export function keepDesk(projectId: string): void {
+  const key = `lithagon-desk-${projectId}`;
+  const theme = localStorage.getItem('lithagon-theme');
+  const dark = theme ? theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
+  let kept: Partial<DeskState> = {};
+  try {
+    kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<DeskState>;
+  } catch {
+    // a desk that cannot be read is begun anew
+  }
+  useDesk.setState({ ...initial, ...kept, theme: dark ? 'dark' : 'light' });
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const save = () => localStorage.setItem(key, JSON.stringify(useDesk.getState()));
+  useDesk.subscribe((now, before) => {
+    clearTimeout(timer);
+    timer = setTimeout(save, 250);
+    if (now.theme !== before.theme) localStorage.setItem('lithagon-theme', now.theme);
+  });
+  addEventListener('pagehide', save);
+}
+
+export function displayOf(displays: Record<string, Display>, volume: { id: string; quantity: string }): Display {
+  return displays[volume.id] ?? defaultDisplay(volume.quantity);
+}
+
+export function defaultDisplay(quantity: string): Display {
+  if (quantity === 'amplitude') return { map: 'rust–bone–slate', reverse: false, clip: 99, gain: 1 };
+  if (quantity === 'variance') return { map: 'ink', reverse: true, clip: 99, gain: 1 };
+  return { map: 'strata', reverse: false, clip: 100, gain: 1 };
+}
+
+export function setDisplay(id: string, quantity: string, change: Partial<Display>): void {
+  useDesk.setState((s) => ({
+    display: { ...s.display, [id]: { ...(s.display[id] ?? defaultDisplay(quantity)), ...change } },
+  }));
+}

@@ -1,0 +1,55 @@
+import type { EarthObject } from '@lithagon/core';
+import { create } from 'zustand';
+import { refreshProject, useProject } from './project';
+
+/** A change that a person made to objects, kept so that it can be taken back: the objects before and after. */
+export interface Edit {
+  name: string;
+  before: EarthObject[];
+  after: EarthObject[];
+}
+
+interface HistoryState {
+  done: Edit[];
+  undone: Edit[];
+}
+
+export const useHistory = create<HistoryState>(() => ({ done: [], undone: [] }));
+
+const MOST = 200;
+const keyOf = (projectId: string) => `lithagon-history-${projectId}`;
+
+/** Bring back the history of a project and keep it, so that undo works after a reload. */
+export function keepHistory(projectId: string): void {
+  try {
+    useHistory.setState(JSON.parse(localStorage.getItem(keyOf(projectId)) ?? '{"done":[],"undone":[]}'));
+  } catch {
+    useHistory.setState({ done: [], undone: [] });
+  }
+  useHistory.subscribe((state) => localStorage.setItem(keyOf(projectId), JSON.stringify(state)));
+}
+
+async function put(objects: EarthObject[]): Promise<void> {
+  await useProject.getState().store?.commit({ put: objects });
+  await refreshProject();
+}
+
+/** Change objects by name and remember how to take it back. */
+export async function edit(name: string, before: EarthObject[], after: EarthObject[]): Promise<void> {
+  await put(after);
+  useHistory.setState((s) => ({ done: [...s.done, { name, before, after }].slice(-MOST), undone: [] }));
+}
+
+export async function undo(): Promise<void> {
+  const last = useHistory.getState().done.at(-1);
+  if (!last) return;
+  await put(last.before);
+  useHistory.setState((s) => ({ done: s.done.slice(0, -1), undone: [...s.undone, last] }));
+}
+
+export async function redo(): Promise<void> {
+  const last = useHistory.getState().undone.at(-1);
+  if (!last) return;
+  await put(last.after);
+  useHistory.setState((s) => ({ done: [...s.done, last], undone: s.undone.slice(0, -1) }));
+}

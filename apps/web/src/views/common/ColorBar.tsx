@@ -1,0 +1,37 @@
+import type { CSSProperties } from 'react';
+import { gradientOf } from '../../color/maps';
+import type { FieldLook } from '../raster/field';
+import { formatValue } from './look';
+import css from './view.module.css';
+
+/** A colour bar with its ends, quantity and unit. */
+export function ColorBar(props: { look: FieldLook; text: string; style?: CSSProperties }) {
+  const { look } = props;
+  const middle = look.low === -look.high;
+  return (
+    <div className={css.colorBar} style={props.style}>
+      <div className={css.bar}>
+        <div className={css.gradient} style={{ background: gradientOf(look.map, 'to right', look.reverse) }} />
+        <div className={css.ends}>
+          <span>{formatValue(look.low)}</span>
+          {middle && <span>0</span>}
+          <span>{formatValue(look.high)}</span>
+        </div>
+      </div>
+      <span>{props.text}</span>
+    </div>
+  );
+}
+
+export function quantityText(volume: { quantity: string; unit: string; polarity?: string }): string {
+  const unit = volume.unit ? ` (${volume.unit})` : '';
+  const polarity =
+    volume.quantity !== 'amplitude'
+      ? ''
+      : volume.polarity === 'harder-positive'
+        ? ', + is harder'
+        : volume.polarity === 'harder-negative'
+          ? ', − is harder'
+          : ', polarity not declared';
+  return `${volume.quantity}${unit}${polarity}`;
+}

@@ -1,0 +1,66 @@
+import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { useDesk } from '../../state/desk';
+import { Segmented } from '../../ui/Segmented';
+import type { NotShown } from './survey';
+import css from './view.module.css';
+
+/** The thin header of a view and what is under it. */
+export function ViewFrame(props: {
+  view: string;
+  title: string;
+  subtitle: ReactNode;
+  tools?: ReactNode;
+  notShown: NotShown[];
+  children: ReactNode;
+}) {
+  const domain = useDesk((s) => s.domain[props.view] ?? 'twt');
+  return (
+    <section className={css.view} aria-label={props.title}>
+      <header className={css.header}>
+        <span className={css.subtitle}>{props.subtitle}</span>
+        <span className={css.grow} />
+        {props.tools}
+        {props.notShown.length > 0 && (
+          <Popover.Root>
+            <Popover.Trigger className={css.notShown} title="What this view cannot show, and why">
+              {props.notShown.length} not shown
+            </Popover.Trigger>
+            <Popover.Portal>
+              <Popover.Content className={css.popover} align="end" sideOffset={4}>
+                <p className={css.popTitle}>Not shown in {domain === 'twt' ? 'TWT' : 'depth'}</p>
+                <ul className={css.reasons}>
+                  {props.notShown.map((n) => (
+                    <li key={n.name}>
+                      <b>{n.name}</b> {n.why}
+                    </li>
+                  ))}
+                </ul>
+              </Popover.Content>
+            </Popover.Portal>
+          </Popover.Root>
+        )}
+        <Segmented
+          label={`${props.title}: time or depth`}
+          value={domain}
+          options={[
+            { value: 'twt', label: 'TWT' },
+            { value: 'depth', label: 'Depth' },
+          ]}
+          onChange={(value) => useDesk.setState((s) => ({ domain: { ...s.domain, [props.view]: value } }))}
+        />
+      </header>
+      <div className={css.body}>{props.children}</div>
+    </section>
+  );
+}
+
+/** What a view says when it has nothing to draw: what would fill it, and an offer. */
+export function EmptyView(props: { title: string; children?: ReactNode }) {
+  return (
+    <div className={css.empty}>
+      <p className={css.emptyTitle}>{props.title}</p>
+      {props.children}
+    </div>
+  );
+}

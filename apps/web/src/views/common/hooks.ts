@@ -1,0 +1,100 @@
+import type { Plane, Volume } from '@lithagon/core';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { type LiveStep, planeKey, planeNow, readArray, readPlane } from '../../compute/planes';
+import { useProject } from '../../state/project';
+
+export interface Size {
+  width: number;
+  height: number;
+}
+
+/** The size of an element in CSS pixels, as it changes. */
+export function useSize<E extends HTMLElement>(): [React.RefObject<E | null>, Size] {
+  const ref = useRef<E>(null);
+  const [size, setSize] = useState<Size>({ width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    setSize({ width: element.clientWidth, height: element.clientHeight });
+    return () => observer.disconnect();
+  }, []);
+  return [ref, size];
+}
+
+export interface PlaneState {
+  key: string;
+  data: Float32Array;
+  index: number;
+}
+
+/**
+ * The plane asked for, or the last one that came while it is read; neighbours are fetched ahead. A newer request
+ * supersedes an older one.
+ */
+export function usePlane(
+  volume: Volume | undefined,
+  plane: Plane,
+  index: number,
+  live?: LiveStep | null,
+): [PlaneState | null, string | null] {
+  const projectId = useProject((s) => s.id);
+  const [state, setState] = useState<PlaneState | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const key = volume ? planeKey(volume, plane, index, live) : '';
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for volume, plane, index and trial
+  useEffect(() => {
+    if (!volume) return setState(null);
+    let wanted = true;
+    const now = planeNow(key);
+    if (now) setState({ key, data: now, index });
+    else
+      readPlane(projectId, volume, plane, index, live).then(
+        (data) => {
+          if (!wanted) return;
+          setProblem(null);
+          setState({ key, data, index });
+        },
+        (cause: Error) => wanted && setProblem(cause.message),
+      );
+    if (!live) {
+      const most =
+        plane === 'inline'
+          ? volume.lattice.inline.count
+          : plane === 'crossline'
+            ? volume.lattice.crossline.count
+            : volume.vertical.count;
+      for (const near of [index + 1, index - 1])
+        if (near >= 0 && near < most) readPlane(projectId, volume, plane, near).catch(() => undefined);
+    }
+    return () => {
+      wanted = false;
+    };
+  }, [key, projectId]);
+  return [state, problem];
+}
+
+/** The values of an array that is one chunk, or null while it is read. */
+export function useArray(
+  id: string | undefined,
+  revision: string | undefined,
+  ref: Volume['layouts']['inline'] | undefined,
+): Float32Array | null {
+  const projectId = useProject((s) => s.id);
+  const [data, setData] = useState<Float32Array | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the reference belongs to the revision
+  useEffect(() => {
+    setData(null);
+    if (!ref || !id) return;
+    let wanted = true;
+    readArray(projectId, `${id}@${revision}`, ref).then(
+      (values) => wanted && setData(values),
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [projectId, id, revision]);
+  return data;
+}

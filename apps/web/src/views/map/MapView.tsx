@@ -1,0 +1,212 @@
+import { contourInterval, type Horizon, toIndex, type Volume } from '@lithagon/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCursor } from '../../state/cursor';
+import { displayOf, useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { offerFiles, useSelection } from '../../state/selection';
+import { Button } from '../../ui/Button';
+import { Select } from '../../ui/Field';
+import { chooseFiles } from '../../workbench/files';
+import { ColorBar, quantityText } from '../common/ColorBar';
+import { useArray, usePlane, useSize } from '../common/hooks';
+import { lookOf } from '../common/look';
+import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
+import { EmptyView, ViewFrame } from '../common/ViewFrame';
+import css from '../common/view.module.css';
+import { fitAll, type MapFrame, toEarth } from './frame';
+import { MapOverlay } from './MapOverlay';
+import { MapRaster } from './MapRaster';
+
+/** The survey from above: wells, faults, outlines, and a horizon or a slice under them. A click moves the section there. */
+export function MapView() {
+  const objects = useProject((s) => s.objects);
+  const desk = useDesk();
+  const domain = desk.domain.map ?? 'twt';
+  const selected = useSelection((s) => s.object);
+  const volume = shownVolume(objects, desk.volume);
+  const wells = useMemo(() => shownWells(objects), [objects]);
+  const notShown = useMemo(() => notShownIn(objects, domain, []), [objects, domain]);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const [kept, setKept] = useState<MapFrame | null>(null);
+  const frame = kept ?? fitAll(objects, size);
+  const drag = useRef<{ x: number; y: number; frame: MapFrame; moved: boolean } | null>(null);
+
+  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+  const horizon = horizons.find((h) => h.id === desk.mapShows);
+  const slice: Volume | undefined = desk.mapShows === 'slice' && volume?.domain === domain ? volume : undefined;
+  const values = useArray(horizon?.id, horizon?.revision, horizon?.values);
+  const k = slice ? Math.max(0, Math.min(slice.vertical.count - 1, desk.lines.slice)) : 0;
+  const [sliceData, problem] = usePlane(slice, 'slice', k);
+  const interval = horizon ? contourInterval(...horizon.range) : 0;
+  const look = horizon
+    ? {
+        map: 'strata' as const,
+        low: horizon.range[0],
+        high: horizon.range[1],
+        reverse: false,
+        steps: Math.round((horizon.range[1] - horizon.range[0]) / interval) || 1,
+      }
+    : slice
+      ? lookOf(slice, displayOf(desk.display, slice))
+      : null;
+
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      if (slice && !event.ctrlKey) {
+        const next = Math.max(0, Math.min(slice.vertical.count - 1, k + Math.sign(event.deltaY) * desk.increment));
+        useDesk.setState((s) => ({ lines: { ...s.lines, slice: next } }));
+        return;
+      }
+      if (!frame) return;
+      const rect = element.getBoundingClientRect();
+      const [px, py] = [event.clientX - rect.left, event.clientY - rect.top];
+      const [x, y] = toEarth(frame, size, px, py);
+      const f = Math.exp(Math.max(-60, Math.min(60, event.deltaY)) * 0.003);
+      setKept({ x: x + (frame.x - x) * f, y: y + (frame.y - y) * f, perPixel: frame.perPixel * f });
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  });
+
+  if (objects.length === 0)
+    return (
+      <ViewFrame view="map" title="Map" subtitle="" notShown={[]}>
+        <EmptyView title="The map shows surveys, wells, faults and outlines.">
+          <span>Drop SEG-Y, CSV or GeoJSON files anywhere, or choose them.</span>
+          <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
+        </EmptyView>
+      </ViewFrame>
+    );
+
+  const earthAt = (event: React.PointerEvent | React.MouseEvent): [number, number] => {
+    const rect = ref.current?.getBoundingClientRect();
+    return frame ? toEarth(frame, size, event.clientX - (rect?.left ?? 0), event.clientY - (rect?.top ?? 0)) : [0, 0];
+  };
+  const move = (event: React.PointerEvent) => {
+    if (!frame) return;
+    if (drag.current) {
+      const { x, y, frame: from } = drag.current;
+      const [dx, dy] = [event.clientX - x, event.clientY - y];
+      if (Math.hypot(dx, dy) > 3) drag.current.moved = true;
+      if (drag.current.moved) setKept({ ...from, x: from.x - dx * from.perPixel, y: from.y + dy * from.perPixel });
+      return;
+    }
+    const [x, y] = earthAt(event);
+    const grid =
+      horizon && values
+        ? { lattice: horizon.lattice, values }
+        : slice && sliceData
+          ? { lattice: slice.lattice, values: sliceData.data }
+          : null;
+    let value: number | null = null;
+    if (grid) {
+      const [i, j] = toIndex(grid.lattice, x, y).map(Math.round);
+      const { inline, crossline } = grid.lattice;
+      if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = grid.values[i * crossline.count + j];
+    }
+    const known = value !== null && !Number.isNaN(value);
+    useCursor.setState({
+      at: {
+        x,
+        y,
+        vertical: horizon && known ? value : slice ? slice.vertical.first + k * slice.vertical.step : null,
+        domain,
+        value: known ? value : null,
+        quantity: horizon ? horizon.name : (slice?.quantity ?? ''),
+        unit: horizon ? (domain === 'twt' ? 'ms' : 'm') : (slice?.unit ?? ''),
+        from: 'map',
+      },
+    });
+  };
+  const goThere = (event: React.MouseEvent) => {
+    if (!volume) return;
+    const [i, j] = toIndex(volume.lattice, ...earthAt(event));
+    useDesk.setState((s) => ({
+      lines: {
+        ...s.lines,
+        inline: clampLine(volume.lattice, 'inline', i),
+        crossline: clampLine(volume.lattice, 'crossline', j),
+      },
+    }));
+  };
+
+  const options = [
+    { value: '', label: 'Outlines only' },
+    ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
+    ...horizons.map((h) => ({ value: h.id, label: h.name })),
+  ];
+  const subtitle = horizon
+    ? `contours ${interval} ${domain === 'twt' ? 'ms' : 'm'}`
+    : slice
+      ? `at ${(slice.vertical.first + k * slice.vertical.step).toFixed(0)} ${domain === 'twt' ? 'ms' : 'm'}`
+      : '';
+  return (
+    <ViewFrame
+      view="map"
+      title="Map"
+      subtitle={<em>{subtitle}</em>}
+      notShown={notShown}
+      tools={
+        <div style={{ width: 150 }}>
+          <Select
+            label="What the map shows"
+            value={horizon?.id ?? (slice ? 'slice' : '')}
+            options={options}
+            onChange={(v) => useDesk.setState({ mapShows: v || null })}
+          />
+        </div>
+      }
+    >
+      <div
+        ref={ref}
+        role="img"
+        aria-label="Map"
+        style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
+        onPointerMove={move}
+        onPointerDown={(e) => {
+          if (!frame) return;
+          e.currentTarget.setPointerCapture(e.pointerId);
+          drag.current = { x: e.clientX, y: e.clientY, frame, moved: false };
+        }}
+        onPointerUp={(e) => {
+          if (drag.current && !drag.current.moved) goThere(e);
+          drag.current = null;
+        }}
+        onPointerLeave={() => useCursor.setState({ at: null })}
+        onDoubleClick={() => setKept(null)}
+      >
+        {frame && look && horizon && values && (
+          <MapRaster values={values} lattice={horizon.lattice} look={look} frame={frame} size={size} />
+        )}
+        {frame && look && slice && sliceData && (
+          <MapRaster values={sliceData.data} lattice={slice.lattice} look={look} frame={frame} size={size} />
+        )}
+        {frame && (
+          <MapOverlay
+            frame={frame}
+            size={size}
+            objects={objects}
+            wells={wells}
+            volume={volume}
+            lines={desk.lines}
+            plane={desk.plane}
+            domain={domain}
+            contours={horizon && values ? { values, lattice: horizon.lattice, interval } : null}
+            selected={selected}
+          />
+        )}
+        {look && (
+          <ColorBar
+            look={look}
+            style={{ left: 46, top: 8, bottom: 'auto' }}
+            text={horizon ? (domain === 'twt' ? 'TWT (ms)' : 'Depth (m)') : slice ? quantityText(slice) : ''}
+          />
+        )}
+        {problem && <div className={css.problem}>{problem}</div>}
+      </div>
+    </ViewFrame>
+  );
+}

@@ -1,0 +1,119 @@
+import * as THREE from 'three';
+import { type ColorMapName, colorMap } from '../../color/maps';
+
+/** Samples that are not there: a texture need not keep a NaN. */
+const NULL = 3e38;
+
+/** A plane of samples as a texture, `[row][sample]` with samples along x. */
+export function fieldTexture(data: Float32Array, rows: number, samples: number): THREE.DataTexture {
+  const values = new Float32Array(data.length);
+  for (let n = 0; n < data.length; n++) values[n] = Number.isFinite(data[n]) ? data[n] : NULL;
+  const texture = new THREE.DataTexture(values, samples, rows, THREE.RedFormat, THREE.FloatType);
+  texture.minFilter = THREE.NearestFilter;
+  texture.magFilter = THREE.NearestFilter;
+  texture.needsUpdate = true;
+  return texture;
+}
+
+const colorTextures = new Map<string, THREE.DataTexture>();
+
+function colorTexture(name: ColorMapName): THREE.DataTexture {
+  const known = colorTextures.get(name);
+  if (known) return known;
+  const rgb = colorMap(name);
+  const rgba = new Uint8Array(256 * 4).fill(255);
+  for (let n = 0; n < 256; n++) rgba.set(rgb.subarray(3 * n, 3 * n + 3), 4 * n);
+  const texture = new THREE.DataTexture(rgba, 256, 1, THREE.RGBAFormat, THREE.UnsignedByteType);
+  texture.minFilter = THREE.LinearFilter;
+  texture.magFilter = THREE.LinearFilter;
+  texture.needsUpdate = true;
+  colorTextures.set(name, texture);
+  return texture;
+}
+
+/** Values at the ends of the colour map; everything that a display change touches is a uniform. */
+export interface FieldLook {
+  map: ColorMapName;
+  low: number;
+  high: number;
+  reverse: boolean;
+  steps?: number;
+  opacity?: number;
+}
+
+const VERTEX = `
+  varying vec2 at;
+  void main() {
+    at = uv;
+    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+  }`;
+
+// Samples are interpolated here, since filtering float textures is an extension: a cubic along the trace, linear across.
+const FRAGMENT = `
+  precision highp float;
+  uniform sampler2D field;
+  uniform sampler2D colors;
+  uniform vec2 size;
+  uniform vec2 range;
+  uniform float turned;
+  uniform float steps;
+  uniform float opacity;
+  varying vec2 at;
+  float fetch(vec2 p) {
+    return texture2D(field, (clamp(p, vec2(0.0), size - 1.0) + 0.5) / size).r;
+  }
+  float along(float k, float row, float f) {
+    float a = fetch(vec2(k - 1.0, row));
+    float b = fetch(vec2(k, row));
+    float c = fetch(vec2(k + 1.0, row));
+    float d = fetch(vec2(k + 2.0, row));
+    if (max(b, c) > 1e38) return f < 0.5 ? b : c;
+    if (a > 1e38) a = b;
+    if (d > 1e38) d = c;
+    return b + 0.5 * f * (c - a + f * (2.0 * a - 5.0 * b + 4.0 * c - d + f * (3.0 * (b - c) + d - a)));
+  }
+  void main() {
+    vec2 p = at * (size - 1.0);
+    vec2 cell = floor(p);
+    vec2 f = p - cell;
+    float v0 = along(cell.x, cell.y, f.x);
+    float v1 = along(cell.x, cell.y + 1.0, f.x);
+    float v = v0 > 1e38 || v1 > 1e38 ? (f.y < 0.5 ? v0 : v1) : mix(v0, v1, f.y);
+    if (v > 1e38) discard;
+    float q = clamp((v - range.x) / (range.y - range.x), 0.0, 1.0);
+    if (steps > 0.0) q = (floor(q * steps) + 0.5) / steps;
+    q = turned > 0.5 ? 1.0 - q : q;
+    gl_FragColor = vec4(texture2D(colors, vec2(q * 255.0 / 256.0 + 0.5 / 256.0, 0.5)).rgb, opacity);
+  }`;
+
+export function fieldMaterial(): THREE.ShaderMaterial {
+  return new THREE.ShaderMaterial({
+    vertexShader: VERTEX,
+    fragmentShader: FRAGMENT,
+    side: THREE.DoubleSide,
+    transparent: true,
+    uniforms: {
+      field: { value: null },
+      colors: { value: null },
+      size: { value: new THREE.Vector2(1, 1) },
+      range: { value: new THREE.Vector2(-1, 1) },
+      turned: { value: 0 },
+      steps: { value: 0 },
+      opacity: { value: 1 },
+    },
+  });
+}
+
+export function setField(material: THREE.ShaderMaterial, texture: THREE.DataTexture): void {
+  material.uniforms.field.value = texture;
+  material.uniforms.size.value.set(texture.image.width, texture.image.height);
+}
+
+export function setLook(material: THREE.ShaderMaterial, look: FieldLook): void {
+  const u = material.uniforms;
+  u.colors.value = colorTexture(look.map);
+  u.range.value.set(look.low, look.high === look.low ? look.low + 1 : look.high);
+  u.turned.value = look.reverse ? 1 : 0;
+  u.steps.value = look.steps ?? 0;
+  u.opacity.value = look.opacity ?? 1;
+}

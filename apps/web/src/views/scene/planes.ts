@@ -1,0 +1,112 @@
+import { type Lattice, toMap, type Volume } from '@lithagon/core';
+import * as THREE from 'three';
+import { fieldMaterial } from '../raster/field';
+
+/** Earth coordinates to the scene's own: kilometres about the survey's middle, vertical down scaled by exaggeration. */
+export interface SceneFrame {
+  x: number;
+  y: number;
+  /** Vertical value at the scene's zero. */
+  middle: number;
+  /** Scene kilometres a vertical unit, before exaggeration. */
+  perVertical: number;
+}
+
+export function sceneFrame(volume: Volume): SceneFrame {
+  const { lattice, vertical } = volume;
+  const [x, y] = toMap(lattice, (lattice.inline.count - 1) / 2, (lattice.crossline.count - 1) / 2);
+  // a millisecond of two-way time stands for a metre, about what it is at 2000 m/s
+  return { x, y, middle: vertical.first + (vertical.step * (vertical.count - 1)) / 2, perVertical: 0.001 };
+}
+
+export function toScene(frame: SceneFrame, x: number, y: number, vertical: number): [number, number, number] {
+  return [(x - frame.x) / 1000, -(vertical - frame.middle) * frame.perVertical, -(y - frame.y) / 1000];
+}
+
+export type PlaneName = 'inline' | 'crossline' | 'slice';
+
+/** A quad for one plane of a volume; `place` moves it to another line. */
+export function planeMesh(name: PlaneName): THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial> {
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(new Float32Array(12), 3));
+  const uv = name === 'slice' ? [0, 0, 1, 0, 1, 1, 0, 1] : [0, 0, 0, 1, 1, 1, 1, 0];
+  geometry.setAttribute('uv', new THREE.BufferAttribute(new Float32Array(uv), 2));
+  geometry.setIndex([0, 1, 2, 0, 2, 3]);
+  const mesh = new THREE.Mesh(geometry, fieldMaterial());
+  mesh.frustumCulled = false;
+  mesh.name = name;
+  return mesh;
+}
+
+export function placePlane(mesh: THREE.Mesh, frame: SceneFrame, volume: Volume, index: number): void {
+  const name = mesh.name as PlaneName;
+  const { lattice, vertical } = volume;
+  const [ni, nj] = [lattice.inline.count - 1, lattice.crossline.count - 1];
+  const top = vertical.first;
+  const base = vertical.first + vertical.step * (vertical.count - 1);
+  const at = (i: number, j: number, v: number) => toScene(frame, ...toMap(lattice, i, j), v);
+  const corners =
+    name === 'inline'
+      ? [at(index, 0, top), at(index, nj, top), at(index, nj, base), at(index, 0, base)]
+      : name === 'crossline'
+        ? [at(0, index, top), at(ni, index, top), at(ni, index, base), at(0, index, base)]
+        : [0, 1, 2, 3].map((c) => at(c > 1 ? ni : 0, c === 1 || c === 2 ? nj : 0, top + index * vertical.step));
+  const position = mesh.geometry.getAttribute('position') as THREE.BufferAttribute;
+  position.array.set(corners.flat());
+  position.needsUpdate = true;
+  mesh.geometry.computeBoundingSphere();
+}
+
+/** The edges of the survey's box. */
+export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometry {
+  const { lattice, vertical } = volume;
+  const [ni, nj] = [lattice.inline.count - 1, lattice.crossline.count - 1];
+  const levels = [vertical.first, vertical.first + vertical.step * (vertical.count - 1)];
+  const ring = [
+    [0, 0],
+    [0, nj],
+    [ni, nj],
+    [ni, 0],
+  ];
+  const points: number[] = [];
+  const add = (a: number[], b: number[], va: number, vb: number) =>
+    points.push(
+      ...toScene(frame, ...toMap(lattice, a[0], a[1]), va),
+      ...toScene(frame, ...toMap(lattice, b[0], b[1]), vb),
+    );
+  for (let n = 0; n < 4; n++) {
+    for (const v of levels) add(ring[n], ring[(n + 1) % 4], v, v);
+    add(ring[n], ring[n], levels[0], levels[1]);
+  }
+  return new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+}
+
+/** A horizon as a surface, without the cells that lack a corner; heights as a colour coordinate from 0 to 1. */
+export function horizonGeometry(
+  frame: SceneFrame,
+  lattice: Lattice,
+  values: Float32Array,
+  range: [number, number],
+): THREE.BufferGeometry {
+  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const position = new Float32Array(ni * nj * 3);
+  const shade = new Float32Array(ni * nj);
+  for (let i = 0; i < ni; i++)
+    for (let j = 0; j < nj; j++) {
+      const n = i * nj + j;
+      position.set(toScene(frame, ...toMap(lattice, i, j), values[n]), 3 * n);
+      shade[n] = (values[n] - range[0]) / (range[1] - range[0] || 1);
+    }
+  const index: number[] = [];
+  for (let i = 0; i + 1 < ni; i++)
+    for (let j = 0; j + 1 < nj; j++) {
+      const a = i * nj + j;
+      if ([a, a + 1, a + nj, a + nj + 1].some((n) => Number.isNaN(values[n]))) continue;
+      index.push(a, a + 1, a + nj, a + 1, a + nj + 1, a + nj);
+    }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
+  geometry.setAttribute('shade', new THREE.BufferAttribute(shade, 1));
+  geometry.setIndex(index);
+  return geometry;
+}

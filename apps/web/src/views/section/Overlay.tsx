@@ -1,0 +1,257 @@
+import type { EarthObject, Fault, Horizon } from '@lithagon/core';
+import { crosslineAt, inlineAt, windOf } from '@lithagon/core';
+import { scaleLinear } from 'd3-scale';
+import { LINE_COLORS } from '../../color/maps';
+import { useCursor } from '../../state/cursor';
+import { useArray } from '../common/hooks';
+import type { ShownWell } from '../common/survey';
+import css from '../common/view.module.css';
+import { faultAlong, horizonAlong, type SectionLine, traceOf, wellAlong } from './geometry';
+import type { Window } from './Raster';
+
+interface Frame {
+  line: SectionLine;
+  window: Window;
+  box: { left: number; top: number; width: number; height: number };
+  domain: 'twt' | 'depth';
+}
+
+const scales = ({ window, box }: Frame) => ({
+  x: scaleLinear([window.x0, window.x1], [box.left, box.left + box.width]),
+  y: scaleLinear([window.y0, window.y1], [box.top, box.top + box.height]),
+});
+
+const path = (points: [number, number][]) =>
+  points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('');
+
+/** Ticks outside the data: line numbers on top, TWT or depth at the left, and which way the section faces. */
+export function Axes(frame: Frame) {
+  const { line, window, box, domain } = frame;
+  const { x, y } = scales(frame);
+  const number =
+    line.plane === 'inline' ? (n: number) => crosslineAt(line.lattice, n) : (n: number) => inlineAt(line.lattice, n);
+  const [n0, n1] = [number(window.x0), number(window.x1)];
+  const lines = scaleLinear([n0, n1], [box.left, box.left + box.width]);
+  const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
+  const right = box.left + box.width;
+  return (
+    <g>
+      <text x={box.left} y={11} className={css.compass}>
+        {windOf(-dx, -dy)}
+      </text>
+      <text x={right} y={11} textAnchor="end" className={css.compass}>
+        {windOf(dx, dy)}
+      </text>
+      <text x={box.left + box.width / 2} y={11} textAnchor="middle">
+        {line.plane === 'inline' ? 'crossline' : 'inline'}
+      </text>
+      {lines
+        .ticks(Math.max(2, Math.floor(box.width / 80)))
+        .filter(Number.isInteger)
+        .map((t) => (
+          <g key={t}>
+            <line x1={lines(t)} x2={lines(t)} y1={box.top - 5} y2={box.top - 1} className={css.axis} />
+            <text
+              x={Math.min(right - 12, Math.max(box.left + 12, lines(t)))}
+              y={box.top - 8}
+              textAnchor="middle"
+              className={css.tick}
+            >
+              {t}
+            </text>
+          </g>
+        ))}
+      {y.ticks(Math.max(2, Math.floor(box.height / 55))).map((t) => (
+        <g key={t}>
+          <line x1={box.left - 5} x2={box.left - 1} y1={y(t)} y2={y(t)} className={css.axis} />
+          <text
+            x={box.left - 8}
+            y={Math.min(box.top + box.height, Math.max(box.top + 8, y(t) + 4))}
+            textAnchor="end"
+            className={css.tick}
+          >
+            {t}
+          </text>
+        </g>
+      ))}
+      <text transform={`translate(11 ${box.top + box.height / 2}) rotate(-90)`} textAnchor="middle">
+        {domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}
+      </text>
+      <rect x={box.left} y={box.top} width={box.width} height={box.height} fill="none" stroke="var(--ash)" />
+      <title>{x.domain().join(' to ')}</title>
+    </g>
+  );
+}
+
+function HorizonLine({ frame, horizon, color }: { frame: Frame; horizon: Horizon; color: string }) {
+  const values = useArray(horizon.id, horizon.revision, horizon.values);
+  if (!values) return null;
+  const { x, y } = scales(frame);
+  const parts: [number, number][][] = [[]];
+  for (const [t, v] of horizonAlong(frame.line, horizon, values))
+    if (Number.isNaN(v)) parts.push([]);
+    else parts[parts.length - 1].push([x(t), y(v)]);
+  const d = parts
+    .filter((p) => p.length > 1)
+    .map(path)
+    .join('');
+  const first = parts.find((p) => p.length > 1)?.[0];
+  return (
+    <g fill="none" strokeLinejoin="round">
+      <path d={d} stroke="#fffdf7" strokeOpacity={0.85} strokeWidth={3.6} />
+      <path d={d} stroke={color} strokeWidth={1.6} />
+      {first && (
+        <Label x={Math.max(frame.box.left + 5, first[0] + 5)} y={first[1] - 5} text={horizon.name} color={color} />
+      )}
+    </g>
+  );
+}
+
+/** Text on data: its colour comes from the data's ground, not from the theme. */
+function Label(props: {
+  x: number;
+  y: number;
+  text: string;
+  color: string;
+  anchor?: 'middle' | 'start';
+  bold?: boolean;
+}) {
+  return (
+    <text
+      x={props.x}
+      y={props.y}
+      textAnchor={props.anchor ?? 'start'}
+      style={{
+        fill: props.color,
+        stroke: '#fffdf7',
+        strokeWidth: 3,
+        paintOrder: 'stroke',
+        fontWeight: props.bold ? 640 : 560,
+      }}
+    >
+      {props.text}
+    </text>
+  );
+}
+
+function FaultLine({ frame, fault }: { frame: Frame; fault: Fault }) {
+  const { x, y } = scales(frame);
+  const d = faultAlong(frame.line, fault)
+    .map(([a, va, b, vb]) =>
+      path([
+        [x(a), y(va)],
+        [x(b), y(vb)],
+      ]),
+    )
+    .join('');
+  return (
+    <g fill="none" strokeLinecap="round">
+      <path d={d} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4.6} />
+      <path d={d} stroke={fault.color ?? '#17191b'} strokeWidth={2.2}>
+        <title>{fault.name}</title>
+      </path>
+    </g>
+  );
+}
+
+function WellLine({ frame, well }: { frame: Frame; well: ShownWell }) {
+  const { x, y } = scales(frame);
+  const points = wellAlong(frame.line, well, frame.domain, 130).map(([t, v]) => [x(t), y(v)] as [number, number]);
+  if (points.length < 2) return null;
+  const [top] = points;
+  return (
+    <g fill="none">
+      <path d={path(points)} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4} />
+      <path d={path(points)} stroke="#17191b" strokeWidth={1.5} />
+      <Label
+        x={top[0]}
+        y={Math.max(frame.box.top + 14, top[1] + 14)}
+        text={well.well.name}
+        color="#17191b"
+        anchor="middle"
+        bold
+      />
+      {well.tops.map((t) => {
+        const [trace, off] = traceOf(frame.line, t.x, t.y);
+        const vertical = frame.domain === 'twt' ? t.twt : t.tvdss;
+        if (off > 130 || !Number.isFinite(vertical) || t.name === 'Sea Bed') return null;
+        return (
+          <g key={`${t.name}${t.tvdss}`}>
+            <line
+              x1={x(trace) - 7}
+              x2={x(trace) + 7}
+              y1={y(vertical)}
+              y2={y(vertical)}
+              stroke="#fffdf7"
+              strokeWidth={4}
+            />
+            <line
+              x1={x(trace) - 7}
+              x2={x(trace) + 7}
+              y1={y(vertical)}
+              y2={y(vertical)}
+              stroke="#17191b"
+              strokeWidth={1.6}
+            />
+            <Label x={x(trace) + 10} y={y(vertical) + 4} text={t.name} color="#17191b" />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function CursorLines({ frame }: { frame: Frame }) {
+  const at = useCursor((s) => s.at);
+  if (!at) return null;
+  const { x, y } = scales(frame);
+  const { box, line } = frame;
+  const [trace] = traceOf(line, at.x, at.y);
+  const px = x(trace);
+  const py = at.vertical !== null && at.domain === frame.domain ? y(at.vertical) : null;
+  return (
+    <g>
+      {px >= box.left && px <= box.left + box.width && (
+        <line className={css.cursor} x1={px} x2={px} y1={box.top} y2={box.top + box.height} />
+      )}
+      {py !== null && py >= box.top && py <= box.top + box.height && (
+        <line className={css.cursor} y1={py} y2={py} x1={box.left} x2={box.left + box.width} />
+      )}
+    </g>
+  );
+}
+
+/** Everything that is drawn over a section: horizons, faults, wells, the linked cursor. */
+export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: ShownWell[] }) {
+  const { frame, objects, wells } = props;
+  const { box, domain } = frame;
+  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon');
+  const faults = objects.filter((o): o is Fault => o.kind === 'fault');
+  return (
+    <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+      <defs>
+        <clipPath id="section-box">
+          <rect x={box.left} y={box.top} width={box.width} height={box.height} />
+        </clipPath>
+      </defs>
+      <g clipPath="url(#section-box)">
+        {faults
+          .filter((f) => f.domain === domain)
+          .map((f) => (
+            <FaultLine key={f.id} frame={frame} fault={f} />
+          ))}
+        {horizons
+          .map((h, n) => ({ h, color: h.color ?? LINE_COLORS[n % LINE_COLORS.length] }))
+          .filter(({ h }) => h.domain === domain)
+          .map(({ h, color }) => (
+            <HorizonLine key={h.id} frame={frame} horizon={h} color={color} />
+          ))}
+        {wells.map((w) => (
+          <WellLine key={w.well.id} frame={frame} well={w} />
+        ))}
+        <CursorLines frame={frame} />
+      </g>
+      <Axes {...frame} />
+    </svg>
+  );
+}

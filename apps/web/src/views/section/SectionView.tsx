@@ -1,0 +1,283 @@
+import { crosslineAt, inlineAt, type Volume } from '@lithagon/core';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCursor } from '../../state/cursor';
+import { displayOf, useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { offerFiles, useSelection } from '../../state/selection';
+import { Button } from '../../ui/Button';
+import { Segmented } from '../../ui/Segmented';
+import { chooseFiles } from '../../workbench/files';
+import { stepLine } from '../../workbench/lines';
+import { ColorBar, quantityText } from '../common/ColorBar';
+import { usePlane, useSize } from '../common/hooks';
+import { lookOf } from '../common/look';
+import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { EmptyView, ViewFrame } from '../common/ViewFrame';
+import css from '../common/view.module.css';
+import { placeOf, sectionLine, valueAt } from './geometry';
+import { liveLook } from './live';
+import { Overlay } from './Overlay';
+import { Raster, type Window } from './Raster';
+
+const MARGIN = { left: 48, top: 31, right: 9, bottom: 40 };
+
+/** An inline or crossline of a volume, with what has been interpreted on it. */
+export function SectionView() {
+  const objects = useProject((s) => s.objects);
+  const chosen = useDesk((s) => s.volume);
+  const domain = useDesk((s) => s.domain.section ?? 'twt');
+  const volume = shownVolume(objects, chosen);
+  const wells = useMemo(() => shownWells(objects), [objects]);
+  const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
+  if (!volume)
+    return (
+      <ViewFrame view="section" title="Section" subtitle="" notShown={[]}>
+        <EmptyView title="A section shows seismic along a line.">
+          <span>Drop a SEG-Y file anywhere, or choose one.</span>
+          <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
+        </EmptyView>
+      </ViewFrame>
+    );
+  if (volume.domain !== domain)
+    return (
+      <ViewFrame view="section" title="Section" subtitle={volume.name} notShown={notShown}>
+        <EmptyView title={`${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`}>
+          <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
+        </EmptyView>
+      </ViewFrame>
+    );
+  return <Section key={`${volume.id}`} volume={volume} wells={wells} notShown={notShown} domain={domain} />;
+}
+
+function Section(props: {
+  volume: Volume;
+  wells: ShownWell[];
+  notShown: { name: string; why: string }[];
+  domain: 'twt' | 'depth';
+}) {
+  const { volume, wells, domain } = props;
+  const objects = useProject((s) => s.objects);
+  const plane = useDesk((s) => s.plane);
+  const lines = useDesk((s) => s.lines);
+  const increment = useDesk((s) => s.increment);
+  const displays = useDesk((s) => s.display);
+  const setup = useSelection((s) => s.setup);
+  const live =
+    setup?.live && Object.values(setup.inputs).flat().includes(volume.id)
+      ? { step: setup.step, params: setup.params }
+      : null;
+  const index = clampLine(volume.lattice, plane, lines[plane]);
+  const [data, problem] = usePlane(volume, plane, index, live);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const [zoom, setZoom] = useState<Window | null>(null);
+  const drag = useRef<{ x: number; y: number; window: Window } | null>(null);
+  const space = useRef(false);
+
+  const shown = data ? data.index : index;
+  const line = useMemo(() => sectionLine(volume.lattice, plane, shown), [volume, plane, shown]);
+  const whole: Window = useMemo(() => {
+    const { first, step, count } = volume.vertical;
+    return { x0: 0, x1: line.traces - 1, y0: first, y1: first + step * (count - 1) };
+  }, [volume, line.traces]);
+  const window = zoom && zoom.x1 <= whole.x1 + 1e-6 ? zoom : whole;
+  const box = {
+    left: MARGIN.left,
+    top: MARGIN.top,
+    width: Math.max(10, size.width - MARGIN.left - MARGIN.right),
+    height: Math.max(10, size.height - MARGIN.top - MARGIN.bottom),
+  };
+  const look = live ? liveLook(live.step) : lookOf(volume, displayOf(displays, volume));
+  const number = plane === 'inline' ? inlineAt(volume.lattice, index) : crosslineAt(volume.lattice, index);
+
+  const at = (clientX: number, clientY: number) => {
+    const rect = ref.current?.getBoundingClientRect();
+    const px = clientX - (rect?.left ?? 0) - box.left;
+    const py = clientY - (rect?.top ?? 0) - box.top;
+    return {
+      trace: window.x0 + (px / box.width) * (window.x1 - window.x0),
+      vertical: window.y0 + (py / box.height) * (window.y1 - window.y0),
+      inside: px >= 0 && py >= 0 && px <= box.width && py <= box.height,
+    };
+  };
+
+  useEffect(() => {
+    const element = ref.current;
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      if (!event.ctrlKey) {
+        stepLine(event.deltaY > 0 || event.deltaX > 0 ? 1 : -1);
+        return;
+      }
+      const p = at(event.clientX, event.clientY);
+      const f = Math.exp(event.deltaY * 0.0025);
+      const part = (lo: number, hi: number, c: number, min: number, max: number): [number, number] => [
+        Math.max(min, c + (lo - c) * f),
+        Math.min(max, c + (hi - c) * f),
+      ];
+      const [x0, x1] = part(window.x0, window.x1, p.trace, whole.x0, whole.x1);
+      const [y0, y1] = part(window.y0, window.y1, p.vertical, whole.y0, whole.y1);
+      if (x1 - x0 > 4 && y1 - y0 > 8 * volume.vertical.step) setZoom({ x0, x1, y0, y1 });
+    };
+    const key = (event: KeyboardEvent) => {
+      if (event.code === 'Space') space.current = event.type === 'keydown';
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    addEventListener('keydown', key);
+    addEventListener('keyup', key);
+    return () => {
+      element.removeEventListener('wheel', wheel);
+      removeEventListener('keydown', key);
+      removeEventListener('keyup', key);
+    };
+  });
+
+  const move = (event: React.PointerEvent) => {
+    if (drag.current) {
+      const { x, y, window: w } = drag.current;
+      const dx = ((event.clientX - x) / box.width) * (w.x1 - w.x0);
+      const dy = ((event.clientY - y) / box.height) * (w.y1 - w.y0);
+      const cx = Math.max(w.x1 - whole.x1, Math.min(w.x0 - whole.x0, dx));
+      const cy = Math.max(w.y1 - whole.y1, Math.min(w.y0 - whole.y0, dy));
+      setZoom({ x0: w.x0 - cx, x1: w.x1 - cx, y0: w.y0 - cy, y1: w.y1 - cy });
+      return;
+    }
+    const p = at(event.clientX, event.clientY);
+    if (!p.inside) return useCursor.setState({ at: null });
+    const [x, y] = placeOf(line, p.trace);
+    useCursor.setState({
+      at: {
+        x,
+        y,
+        vertical: p.vertical,
+        domain,
+        value: data ? valueAt(volume, data.data, p.trace, p.vertical) : null,
+        quantity: live ? 'trial' : volume.quantity,
+        unit: volume.unit,
+        from: 'section',
+      },
+    });
+  };
+
+  const metres =
+    Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]) *
+    ((window.x1 - window.x0) / Math.max(1, line.traces - 1));
+  // a CSS pixel is 1/96 inch
+  const scale = Math.round(metres / (box.width * 0.000264583) / 100) * 100;
+  const perSecond = (box.height * 0.0264583) / ((window.y1 - window.y0) / 1000);
+
+  return (
+    <ViewFrame
+      view="section"
+      title="Section"
+      subtitle={
+        <>
+          {live ? <span className={css.live}>live trial</span> : null} {volume.name}
+        </>
+      }
+      notShown={props.notShown}
+      tools={
+        <>
+          <Segmented
+            label="Kind of line"
+            value={plane}
+            options={[
+              { value: 'inline', label: 'Inline' },
+              { value: 'crossline', label: 'Crossline' },
+            ]}
+            onChange={(value) => {
+              setZoom(null);
+              useDesk.setState({ plane: value });
+            }}
+          />
+          <span className={css.stepper}>
+            <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1)}>
+              <ChevronLeft size={14} />
+            </button>
+            <LineNumber
+              number={number}
+              onGo={(wanted) => {
+                const axis = volume.lattice[plane];
+                useDesk.setState({
+                  lines: { ...lines, [plane]: clampLine(volume.lattice, plane, (wanted - axis.first) / axis.step) },
+                });
+              }}
+            />
+            <button type="button" className={css.step} aria-label="Next line" onClick={() => stepLine(1)}>
+              <ChevronRight size={14} />
+            </button>
+          </span>
+          <label title="Lines that the wheel and the arrows step by">
+            by{' '}
+            <input
+              className={css.line}
+              style={{ width: 34 }}
+              aria-label="Step by this many lines"
+              type="number"
+              min={1}
+              max={50}
+              value={increment}
+              onChange={(e) => useDesk.setState({ increment: Math.max(1, Math.min(50, Number(e.target.value) || 1)) })}
+            />
+          </label>
+        </>
+      }
+    >
+      <div
+        ref={ref}
+        role="img"
+        aria-label={`Section along ${plane} ${number} of ${volume.name}`}
+        style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
+        onPointerMove={move}
+        onPointerLeave={() => useCursor.setState({ at: null })}
+        onPointerDown={(event) => {
+          if (!space.current && event.button !== 1) return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          drag.current = { x: event.clientX, y: event.clientY, window };
+        }}
+        onPointerUp={() => {
+          drag.current = null;
+        }}
+        onDoubleClick={(event) => {
+          if (!at(event.clientX, event.clientY).inside) setZoom(null);
+        }}
+      >
+        {data && size.width > 60 && (
+          <Raster plane={data} traces={line.traces} vertical={volume.vertical} look={look} window={window} box={box} />
+        )}
+        {size.width > 60 && <Overlay frame={{ line, window, box, domain }} objects={objects} wells={wells} />}
+        <ColorBar
+          look={look}
+          style={{ left: MARGIN.left }}
+          text={live ? 'trial, 0 alike to 1 unlike' : quantityText(volume)}
+        />
+        <span className={css.colorBar} style={{ right: MARGIN.right, bottom: 16 }}>
+          1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
+          {domain === 'twt' ? ` · ${perSecond.toFixed(1)} cm/s` : ''}
+        </span>
+        {problem && <div className={css.problem}>{problem}</div>}
+      </div>
+    </ViewFrame>
+  );
+}
+
+function LineNumber(props: { number: number; onGo(number: number): void }) {
+  const [text, setText] = useState<string | null>(null);
+  const go = () => {
+    if (text !== null && text !== '' && Number.isFinite(Number(text))) props.onGo(Number(text));
+    setText(null);
+  };
+  return (
+    <input
+      className={css.line}
+      aria-label="Line number"
+      inputMode="numeric"
+      value={text ?? props.number}
+      onFocus={(e) => e.target.select()}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={go}
+      onKeyDown={(e) => e.key === 'Enter' && go()}
+    />
+  );
+}

@@ -1,0 +1,113 @@
+import { type EarthObject, factsOf, stepOf } from '@lithagon/core';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { edit, useHistory } from '../state/history';
+import { useProject } from '../state/project';
+import { select, useSelection } from '../state/selection';
+import { Button, IconButton } from '../ui/Button';
+import { DisplayForm } from './DisplayForm';
+import css from './Sheet.module.css';
+import { StepForm } from './StepForm';
+import { showObject } from './show';
+import { colorOf } from './steps';
+import { Trail } from './Trail';
+
+/** The panel at the right: the step being set up, or the object selected. */
+export function Sheet() {
+  const setup = useSelection((s) => s.setup);
+  const selected = useSelection((s) => s.object);
+  const object = useProject((s) => (selected ? s.byId.get(selected) : undefined));
+  const step = setup ? stepOf(setup.step) : undefined;
+  if (setup && step) return <StepForm key={step.id} setup={setup} step={step} />;
+  if (object) return <ObjectSheet key={object.id} object={object} />;
+  return null;
+}
+
+function ObjectSheet({ object }: { object: EarthObject }) {
+  const objects = useProject((s) => s.objects);
+  const waits = useProject((s) => s.waiting.get(object.id));
+  const old = useProject((s) => s.old.get(object.id));
+  return (
+    <aside className={css.sheet} aria-label={object.name}>
+      <header className={css.top}>
+        <Name object={object} />
+        <IconButton label="Close" onClick={() => select(null)}>
+          <X size={16} />
+        </IconButton>
+      </header>
+      <div className={css.scroll}>
+        {old && <p className={css.warning}>Out of date: {old}.</p>}
+        {waits && <p className={css.warning}>Waits for {waits}.</p>}
+        <dl className={css.facts}>
+          {factsOf(object).map((f, n) => (
+            <div key={n}>
+              <dt>{f.label}</dt>
+              <dd>{f.value}</dd>
+            </div>
+          ))}
+        </dl>
+        {['horizon', 'fault', 'polygon'].includes(object.kind) && (
+          <label className={css.color}>
+            Colour
+            <input
+              type="color"
+              value={hex(colorOf(object, objects))}
+              onChange={(e) => void edit(`Recolour ${object.name}`, [object], [{ ...object, color: e.target.value }])}
+            />
+          </label>
+        )}
+        {object.kind === 'volume' && <DisplayForm volume={object} />}
+        <h3>Trail</h3>
+        <Trail object={object} />
+        {object.madeBy.warnings.length > 0 && (
+          <>
+            <h3>Notes from the run</h3>
+            {object.madeBy.warnings.map((w) => (
+              <p key={w} className={css.note}>
+                {w}
+              </p>
+            ))}
+          </>
+        )}
+        {object.kind === 'volume' && object.text && (
+          <details className={css.text}>
+            <summary>Text header</summary>
+            <pre>{object.text.join('\n').trimEnd()}</pre>
+          </details>
+        )}
+      </div>
+      <footer className={css.go}>
+        <Button onClick={() => showObject(object)} disabled={!['volume', 'horizon', 'well'].includes(object.kind)}>
+          Show in its view
+        </Button>
+      </footer>
+    </aside>
+  );
+}
+
+const hex = (color: string) => (color.startsWith('#') ? color : '#22262a');
+
+/** The name, changed in place; a new name makes nothing out of date. */
+function Name({ object }: { object: EarthObject }) {
+  const [text, setText] = useState(object.name);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an undo elsewhere brings another name
+  useEffect(() => setText(object.name), [object.name, useHistory((s) => s.done.length)]);
+  const keep = () => {
+    const name = text.trim();
+    if (name === '' || name === object.name) return setText(object.name);
+    void edit(`Rename ${object.name} to ${name}`, [object], [{ ...object, name: name.slice(0, 200) }]);
+  };
+  return (
+    <input
+      className={css.name}
+      aria-label="Name"
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={keep}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') setText(object.name);
+      }}
+    />
+  );
+}

@@ -1,0 +1,152 @@
+import { type AnyStep, checkParams, type InputSpec, paramsSchema, type Volume } from '@lithagon/core';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { readPlane } from '../compute/planes';
+import { useDesk } from '../state/desk';
+import { useProject } from '../state/project';
+import { type Setup, useSelection } from '../state/selection';
+import { Button, IconButton } from '../ui/Button';
+import { Field, Range, Select } from '../ui/Field';
+import { clampLine } from '../views/common/survey';
+import css from './Sheet.module.css';
+import { fitting, runSetup } from './steps';
+
+interface Property {
+  type?: string;
+  enum?: string[];
+  title?: string;
+  description?: string;
+  unit?: string;
+  minimum?: number;
+  maximum?: number;
+  step?: number;
+}
+
+/** A step being set up: the form, trial and estimate come from its declaration. */
+export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
+  const objects = useProject((s) => s.objects);
+  const projectId = useProject((s) => s.id);
+  const plane = useDesk((s) => s.plane);
+  const lines = useDesk((s) => s.lines);
+  const [took, setTook] = useState<number | null>(null);
+  const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
+  const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
+  const set = (key: string, value: unknown) => change({ params: { ...setup.params, [key]: value } });
+  const volume = step.local
+    ? (objects.find((o) => o.id === setup.inputs[step.local?.input ?? '']?.[0]) as Volume | undefined)
+    : undefined;
+  const index = volume ? clampLine(volume.lattice, plane, lines[plane]) : 0;
+  const paramsKey = JSON.stringify(setup.params);
+
+  // time one line, so that the whole can be foretold
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew for each set of parameters
+  useEffect(() => {
+    setTook(null);
+    if (!volume || !step.local) return;
+    let wanted = true;
+    const timer = setTimeout(() => {
+      const started = performance.now();
+      readPlane(projectId, volume, plane, index, { step: step.id, params: setup.params }).then(
+        () => wanted && setTook(performance.now() - started),
+        () => undefined,
+      );
+    }, 250);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [paramsKey, volume?.id]);
+
+  let problem: string | null = null;
+  try {
+    checkParams(step, setup.params);
+  } catch (cause) {
+    problem = (cause as Error).message;
+  }
+  const lineCount = volume ? volume.lattice[plane].count : 0;
+  const estimate = took !== null && took > 3 && volume ? (took * lineCount) / 1000 : null;
+  return (
+    <aside className={css.sheet} aria-label={step.title}>
+      <header className={css.top}>
+        <div>
+          <h2>{step.title}</h2>
+          <p>{step.summary}</p>
+        </div>
+        <IconButton label="Close" onClick={() => useSelection.setState({ setup: null })}>
+          <X size={16} />
+        </IconButton>
+      </header>
+      <div className={css.scroll}>
+        {(Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => (
+          <Field key={role} label={spec.title}>
+            {(id) => (
+              <Select
+                id={id}
+                value={setup.inputs[role]?.[0] ?? ''}
+                options={[
+                  ...(spec.optional ? [{ value: '', label: 'none' }] : []),
+                  ...fitting(spec, objects).map((o) => ({ value: o.id, label: o.name })),
+                ]}
+                onChange={(v) => {
+                  change({ inputs: { ...setup.inputs, [role]: v ? [v] : [] } });
+                  if (role === step.local?.input) useDesk.setState({ volume: v });
+                }}
+              />
+            )}
+          </Field>
+        ))}
+        {Object.entries(properties).map(([key, p]) =>
+          p.enum ? (
+            <Field key={key} label={p.title ?? key} help={p.description}>
+              {(id) => (
+                <Select
+                  id={id}
+                  value={String(setup.params[key])}
+                  options={(p.enum ?? []).map((v) => ({ value: v, label: v }))}
+                  onChange={(v) => set(key, v)}
+                />
+              )}
+            </Field>
+          ) : (
+            <Field
+              key={key}
+              label={p.title ?? key}
+              aside={`${String(setup.params[key])} ${p.unit ?? ''}`}
+              help={p.description}
+            >
+              {() => (
+                <Range
+                  label={p.title ?? key}
+                  value={Number(setup.params[key])}
+                  min={p.minimum ?? 0}
+                  max={p.maximum ?? 100}
+                  step={p.step ?? 1}
+                  onChange={(v) => set(key, v)}
+                />
+              )}
+            </Field>
+          ),
+        )}
+        {problem && <p className={css.warning}>{problem}</p>}
+        <p className={css.result}>After {step.source}</p>
+      </div>
+      <footer className={css.go}>
+        {step.local && (
+          <Button
+            aria-pressed={setup.live}
+            onClick={() => {
+              if (volume && !setup.live) useDesk.setState({ volume: volume.id });
+              change({ live: !setup.live });
+            }}
+          >
+            {setup.live ? 'Back to the seismic' : 'Try on this line'}
+          </Button>
+        )}
+        <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step)}>
+          {step.local ? 'Run on the volume' : 'Run'}
+          {estimate !== null ? ` · about ${estimate < 1.5 ? '1' : estimate.toFixed(0)} s` : ''}
+        </Button>
+      </footer>
+    </aside>
+  );
+}

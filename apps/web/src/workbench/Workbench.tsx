@@ -1,0 +1,93 @@
+import { useEffect, useState } from 'react';
+import { Toaster } from 'sonner';
+import { forViews } from '../compute/pool';
+import { keepDesk, useDesk } from '../state/desk';
+import { keepHistory } from '../state/history';
+import { openProject, useProject } from '../state/project';
+import { track } from '../state/runs';
+import { offerFiles } from '../state/selection';
+import { fetchRawFiles, RAW_KEY } from '../storage/rawFiles';
+import { firstLines, shownVolume } from '../views/common/survey';
+import { onKey } from './actions';
+import { Column } from './Column';
+import { Desk } from './Desk';
+import { Help } from './Help';
+import { LoadSheet } from './load/LoadSheet';
+import { Palette } from './Palette';
+import { Readout } from './Readout';
+import { Sheet } from './Sheet';
+import { TopBar } from './TopBar';
+import { Tray } from './Tray';
+import css from './Workbench.module.css';
+
+/** The shell: Column, Tray, Desk, Sheet, Readout. */
+export function Workbench() {
+  const [ready, setReady] = useState(false);
+  const problem = useProject((s) => s.problem);
+  const theme = useDesk((s) => s.theme);
+  const [dropping, setDropping] = useState(false);
+  useEffect(() => {
+    const id = new URLSearchParams(location.search).get('project') ?? '';
+    keepDesk(id);
+    keepHistory(id);
+    void openProject(id).then(() => {
+      setReady(true);
+      // what a run that was interrupted had written is cleared away
+      if (useProject.getState().store) void forViews().sweep(id);
+      const raw = sessionStorage.getItem(RAW_KEY);
+      sessionStorage.removeItem(RAW_KEY);
+      if (raw)
+        void track('Fetching Quillon’s raw files', 'data', (signal, progress) =>
+          fetchRawFiles(raw, progress, signal),
+        ).then((files) => files && offerFiles(files));
+    });
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, []);
+  const objects = useProject((s) => s.objects);
+  useEffect(() => {
+    const { placed, volume: chosen } = useDesk.getState();
+    const volume = shownVolume(objects, chosen);
+    if (volume && !placed) useDesk.setState({ lines: firstLines(objects, volume), placed: true });
+  }, [objects]);
+  useEffect(() => {
+    document.documentElement.dataset.theme = theme;
+  }, [theme]);
+  if (problem)
+    return (
+      <div className={css.lost}>
+        <p>{problem}</p>
+        <a href="/">To the start page</a>
+      </div>
+    );
+  return (
+    <div
+      className={css.app}
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes('Files')) return;
+        e.preventDefault();
+        setDropping(true);
+      }}
+      onDragLeave={(e) => e.currentTarget === e.target && setDropping(false)}
+      onDrop={(e) => {
+        setDropping(false);
+        const files = [...e.dataTransfer.files];
+        if (files.length === 0) return;
+        e.preventDefault();
+        offerFiles(files);
+      }}
+    >
+      <TopBar />
+      <Column />
+      <Tray />
+      {ready ? <Desk /> : <main className={css.waiting}>Opening the project …</main>}
+      <Sheet />
+      <Readout />
+      <LoadSheet />
+      <Palette />
+      <Help />
+      {dropping && <div className={css.drop}>Drop files to look into them</div>}
+      <Toaster position="bottom-center" theme={theme} toastOptions={{ className: css.toast }} closeButton />
+    </div>
+  );
+}

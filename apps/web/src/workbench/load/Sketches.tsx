@@ -1,0 +1,73 @@
+import type { FileReport } from '@lithagon/core';
+import { cornersOf } from '@lithagon/core';
+import { useProject } from '../../state/project';
+import css from './LoadSheet.module.css';
+
+/** Where the files lie, over what the project holds already: the chosen one stands out. */
+export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: FileReport | null }) {
+  const objects = useProject((s) => s.objects);
+  const held: [number, number][][] = objects.flatMap((o) =>
+    o.kind === 'volume' ? [[...cornersOf(o.lattice), cornersOf(o.lattice)[0]]] : [],
+  );
+  const points = [
+    ...held.flat(),
+    ...reports.flatMap((r) => [
+      ...r.sketch.lines.flat(),
+      ...r.sketch.points.map((p) => [p.x, p.y] as [number, number]),
+    ]),
+  ];
+  if (points.length === 0) return <p className={css.note}>None of these files has a position on the map.</p>;
+  // outlying lines such as a coastline must not shrink the survey to a dot
+  const core = reports.some((r) => r.format === 'SEG-Y')
+    ? [...held.flat(), ...reports.filter((r) => r.format === 'SEG-Y').flatMap((r) => r.sketch.lines.flat())]
+    : points;
+  const xs = core.map((p) => p[0]);
+  const ys = core.map((p) => p[1]);
+  const span = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1) * 1.25;
+  const [cx, cy] = [(Math.max(...xs) + Math.min(...xs)) / 2, (Math.max(...ys) + Math.min(...ys)) / 2];
+  const at = ([x, y]: [number, number]) =>
+    `${(((x - cx) / span + 0.5) * 300).toFixed(1)} ${((0.5 - (y - cy) / span) * 300).toFixed(1)}`;
+  const d = (line: [number, number][]) => line.map((p, n) => `${n ? 'L' : 'M'}${at(p)}`).join('');
+  return (
+    <figure className={css.sketch}>
+      <svg viewBox="0 0 300 300" role="img" aria-label="Map sketch of the files">
+        {held.map((ring) => (
+          <path key={d(ring)} d={d(ring)} fill="none" stroke="var(--slate)" strokeDasharray="3 3" />
+        ))}
+        {reports.map((r) => (
+          <g
+            key={r.file}
+            stroke={r === chosen ? 'var(--ochre)' : 'var(--slate)'}
+            strokeWidth={r === chosen ? 1.8 : 0.8}
+            fill="none"
+            opacity={r === chosen || !chosen ? 1 : 0.6}
+          >
+            {r.sketch.lines.map((line, n) => (
+              <path key={n} d={d(line)} />
+            ))}
+            {r.sketch.points.map((p, n) => {
+              const [x, y] = at([p.x, p.y]).split(' ').map(Number);
+              return (
+                <g key={n}>
+                  <circle
+                    cx={x}
+                    cy={y}
+                    r={p.label ? 3 : 0.6}
+                    fill={r === chosen ? 'var(--ochre)' : 'var(--slate)'}
+                    stroke="none"
+                  />
+                  {p.label && (
+                    <text x={x + 5} y={y - 3} stroke="none" fill="var(--ink)" fontSize={10}>
+                      {p.label}
+                    </text>
+                  )}
+                </g>
+              );
+            })}
+          </g>
+        ))}
+      </svg>
+      <figcaption>North is up; the sketch is {(span / 1000).toFixed(1)} km wide.</figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,43 @@
+import { type EarthObject, toIndex } from '@lithagon/core';
+import { useDesk } from '../state/desk';
+import { useProject } from '../state/project';
+import { select } from '../state/selection';
+import { clampLine, shownVolume } from '../views/common/survey';
+
+/** Open an object in the view that fits it. */
+export function showObject(object: EarthObject): void {
+  select(object.id);
+  const desk = useDesk.getState();
+  switch (object.kind) {
+    case 'volume':
+      useDesk.setState({
+        volume: object.id,
+        domain: {
+          ...desk.domain,
+          section: object.domain === 'depth' ? 'depth' : 'twt',
+          scene: object.domain === 'depth' ? 'depth' : 'twt',
+        },
+      });
+      break;
+    case 'horizon':
+      useDesk.setState({
+        mapShows: object.id,
+        domain: { ...desk.domain, map: object.domain === 'depth' ? 'depth' : 'twt' },
+      });
+      break;
+    case 'well': {
+      const volume = shownVolume(useProject.getState().objects, desk.volume);
+      if (!volume) return;
+      const [i, j] = toIndex(volume.lattice, object.x, object.y);
+      useDesk.setState({
+        lines: {
+          ...desk.lines,
+          inline: clampLine(volume.lattice, 'inline', i),
+          crossline: clampLine(volume.lattice, 'crossline', j),
+        },
+      });
+      break;
+    }
+    default:
+  }
+}
