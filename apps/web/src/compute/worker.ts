@@ -122,6 +122,7 @@ const api = {
     outcome(async () => {
       const known = stepOf(step);
       if (!known?.local) throw new Error(`${step} has no trial`);
+      const started = performance.now();
       const data = await tryLocal(
         known.local,
         checkParams(known, params),
@@ -130,7 +131,8 @@ const api = {
         plane,
         index,
       );
-      return Comlink.transfer(data, [data.buffer]);
+      const timed = { data, evaluateMs: performance.now() - started };
+      return Comlink.transfer(timed, [data.buffer]);
     }),
 
   /** The values of an array that is one chunk: a horizon or a curve. */

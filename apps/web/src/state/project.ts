@@ -32,7 +32,9 @@ export async function refreshProject(): Promise<void> {
   if (!store) return;
   const [facts, listed] = await Promise.all([store.facts(), store.list()]);
   // in the order in which they came
-  const objects = listed.sort((a, b) => a.madeBy.started.localeCompare(b.madeBy.started));
+  const objects = listed.sort(
+    (a, b) => a.madeBy.started.localeCompare(b.madeBy.started) || a.name.localeCompare(b.name),
+  );
   useProject.setState({
     facts,
     objects,

@@ -151,7 +151,6 @@ export async function objectsOfTable(
     });
     return out;
   };
-  const degrees = 180 / Math.PI;
   if (spec.kind === 'well heads') {
     for (const [well, [n]] of groups(texts.well))
       objects.push({
@@ -168,7 +167,6 @@ export async function objectsOfTable(
         madeBy,
       });
   } else if (COLUMNS[spec.kind]) {
-    for (const key of ['inclination', 'azimuth']) if (numbers[key]) numbers[key] = numbers[key].map((v) => v * degrees);
     if (spec.kind === 'checkshots' && !numbers.twt) numbers.twt = numbers.owt.map((v) => 2 * v);
     for (const [well, rows] of groups(texts.well ?? Array.from({ length: table.rows }, () => '')))
       objects.push(wellTable(spec.kind as WellTable['kind'], well, rows, table, madeBy));

@@ -1,3 +1,4 @@
+import { EyeOff } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useDesk } from '../../state/desk';
@@ -24,7 +25,8 @@ export function ViewFrame(props: {
         {props.notShown.length > 0 && (
           <Popover.Root>
             <Popover.Trigger className={css.notShown} title="What this view cannot show, and why">
-              {props.notShown.length} not shown
+              <EyeOff size={13} aria-hidden="true" /> {props.notShown.length}
+              <span className={css.wideOnly}> not shown</span>
             </Popover.Trigger>
             <Popover.Portal>
               <Popover.Content className={css.popover} align="end" sideOffset={4}>

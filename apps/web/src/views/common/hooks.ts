@@ -1,5 +1,5 @@
 import type { Plane, Volume } from '@lithagon/core';
-import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useState } from 'react';
 import { type LiveStep, planeKey, planeNow, readArray, readPlane } from '../../compute/planes';
 import { useProject } from '../../state/project';
 
@@ -8,19 +8,22 @@ export interface Size {
   height: number;
 }
 
-/** The size of an element in CSS pixels, as it changes. */
-export function useSize<E extends HTMLElement>(): [React.RefObject<E | null>, Size] {
-  const ref = useRef<E>(null);
+/**
+ * The size of an element in CSS pixels, as it changes, whenever it appears.
+ * @returns a ref to put on the element, the element once it is there, and its size
+ */
+export function useSize<E extends HTMLElement>(): [(element: E | null) => void, E | null, Size] {
+  const [element, setElement] = useState<E | null>(null);
   const [size, setSize] = useState<Size>({ width: 0, height: 0 });
   useLayoutEffect(() => {
-    const element = ref.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    const observer = new ResizeObserver(measure);
     observer.observe(element);
-    setSize({ width: element.clientWidth, height: element.clientHeight });
+    measure();
     return () => observer.disconnect();
-  }, []);
-  return [ref, size];
+  }, [element]);
+  return [setElement, element, size];
 }
 
 export interface PlaneState {

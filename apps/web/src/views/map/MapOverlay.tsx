@@ -17,6 +17,9 @@ function path(points: [number, number][], closed = false): string {
   return points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') + (closed ? 'Z' : '');
 }
 
+/** Text over whatever the map shows. */
+const HALO = { fill: 'var(--ink)', stroke: 'var(--vellum)', strokeWidth: 3, paintOrder: 'stroke' } as const;
+
 /** Contours of a grid in map coordinates, drawn with every fifth heavier. */
 function Contours(props: {
   values: Float32Array;
@@ -170,7 +173,7 @@ export function MapOverlay(props: {
           return (
             <g key={t}>
               <line x1={x} x2={x} y1={size.height - 5} y2={size.height} />
-              <text x={x} y={size.height - 8} textAnchor="middle" className={css.tick} stroke="none">
+              <text x={x} y={size.height - 8} textAnchor="middle" className={css.tick} style={HALO}>
                 {t.toFixed(0)}
               </text>
             </g>
@@ -181,7 +184,7 @@ export function MapOverlay(props: {
           return (
             <g key={t}>
               <line x1={size.width - 5} x2={size.width} y1={y} y2={y} />
-              <text x={size.width - 8} y={y + 4} textAnchor="end" className={css.tick} stroke="none">
+              <text x={size.width - 8} y={y + 4} textAnchor="end" className={css.tick} style={HALO}>
                 {t.toFixed(0)}
               </text>
             </g>
@@ -196,7 +199,7 @@ export function MapOverlay(props: {
       </g>
       <g transform={`translate(12 ${size.height - 26})`} stroke="var(--ink)" strokeWidth={1.2}>
         <path d={`M0 -4V4M0 0H${bar.pixels}M${bar.pixels} -4V4`} fill="none" />
-        <text x={bar.pixels + 6} y={4} stroke="none">
+        <text x={bar.pixels + 6} y={4} style={HALO}>
           {bar.label}
         </text>
       </g>

@@ -26,7 +26,7 @@ export function MapView() {
   const volume = shownVolume(objects, desk.volume);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(objects, domain, []), [objects, domain]);
-  const [ref, size] = useSize<HTMLDivElement>();
+  const [ref, element, size] = useSize<HTMLDivElement>();
   const [kept, setKept] = useState<MapFrame | null>(null);
   const frame = kept ?? fitAll(objects, size);
   const drag = useRef<{ x: number; y: number; frame: MapFrame; moved: boolean } | null>(null);
@@ -51,7 +51,6 @@ export function MapView() {
       : null;
 
   useEffect(() => {
-    const element = ref.current;
     if (!element) return;
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
@@ -82,7 +81,7 @@ export function MapView() {
     );
 
   const earthAt = (event: React.PointerEvent | React.MouseEvent): [number, number] => {
-    const rect = ref.current?.getBoundingClientRect();
+    const rect = element?.getBoundingClientRect();
     return frame ? toEarth(frame, size, event.clientX - (rect?.left ?? 0), event.clientY - (rect?.top ?? 0)) : [0, 0];
   };
   const move = (event: React.PointerEvent) => {
@@ -150,7 +149,7 @@ export function MapView() {
       subtitle={<em>{subtitle}</em>}
       notShown={notShown}
       tools={
-        <div style={{ width: 150 }}>
+        <div className={css.chooser}>
           <Select
             label="What the map shows"
             value={horizon?.id ?? (slice ? 'slice' : '')}

@@ -59,7 +59,7 @@ function Scene(props: {
   const displays = useDesk((s) => s.display);
   const exaggeration = useDesk((s) => s.exaggeration);
   const theme = useDesk((s) => s.theme);
-  const [ref, size] = useSize<HTMLDivElement>();
+  const [ref, element, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
   const world = useMemo(makeWorld, []);
   const frame = useMemo(() => sceneFrame(volume), [volume]);
@@ -102,8 +102,8 @@ function Scene(props: {
 
   const controls = useRef<OrbitControls | null>(null);
   useEffect(() => {
-    if (!ref.current) return;
-    const orbit = new OrbitControls(camera, ref.current);
+    if (!element) return;
+    const orbit = new OrbitControls(camera, element);
     orbit.mouseButtons = { LEFT: THREE.MOUSE.ROTATE, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.ROTATE };
     orbit.maxPolarAngle = Math.PI * 0.62;
     camera.position.set(4.2, 4.6, 7.4);
@@ -112,7 +112,7 @@ function Scene(props: {
     orbit.addEventListener('change', () => latest.current());
     controls.current = orbit;
     return () => orbit.dispose();
-  }, [camera, ref]);
+  }, [camera, element]);
 
   useEffect(() => {
     let wanted = true;
@@ -163,7 +163,7 @@ function Scene(props: {
   useEffect(() => whenRestored(() => latest.current()), []);
 
   const grab = (event: React.PointerEvent): { name: PlaneName } | null => {
-    const rect = ref.current?.getBoundingClientRect();
+    const rect = element?.getBoundingClientRect();
     if (!rect) return null;
     const pointer = new THREE.Vector2(
       ((event.clientX - rect.left) / rect.width) * 2 - 1,
@@ -209,7 +209,7 @@ function Scene(props: {
       notShown={props.notShown}
       tools={
         <label title="How much steeper than true the scene is drawn, taking 1 ms of TWT as 1 m">
-          vertical ×{' '}
+          <span className={css.wideOnly}>vertical </span>×{' '}
           <input
             className={css.line}
             style={{ width: 44 }}

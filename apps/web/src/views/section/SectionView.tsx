@@ -69,7 +69,7 @@ function Section(props: {
       : null;
   const index = clampLine(volume.lattice, plane, lines[plane]);
   const [data, problem] = usePlane(volume, plane, index, live);
-  const [ref, size] = useSize<HTMLDivElement>();
+  const [ref, element, size] = useSize<HTMLDivElement>();
   const [zoom, setZoom] = useState<Window | null>(null);
   const drag = useRef<{ x: number; y: number; window: Window } | null>(null);
   const space = useRef(false);
@@ -91,7 +91,7 @@ function Section(props: {
   const number = plane === 'inline' ? inlineAt(volume.lattice, index) : crosslineAt(volume.lattice, index);
 
   const at = (clientX: number, clientY: number) => {
-    const rect = ref.current?.getBoundingClientRect();
+    const rect = element?.getBoundingClientRect();
     const px = clientX - (rect?.left ?? 0) - box.left;
     const py = clientY - (rect?.top ?? 0) - box.top;
     return {
@@ -102,7 +102,6 @@ function Section(props: {
   };
 
   useEffect(() => {
-    const element = ref.current;
     if (!element) return;
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
@@ -171,14 +170,11 @@ function Section(props: {
     <ViewFrame
       view="section"
       title="Section"
-      subtitle={
-        <>
-          {live ? <span className={css.live}>live trial</span> : null} {volume.name}
-        </>
-      }
+      subtitle={volume.name}
       notShown={props.notShown}
       tools={
         <>
+          {live && <span className={css.live}>live</span>}
           <Segmented
             label="Kind of line"
             value={plane}
@@ -208,7 +204,7 @@ function Section(props: {
               <ChevronRight size={14} />
             </button>
           </span>
-          <label title="Lines that the wheel and the arrows step by">
+          <label className={css.wideOnly} title="Lines that the wheel and the arrows step by">
             by{' '}
             <input
               className={css.line}

@@ -8,6 +8,7 @@ import { track } from '../../state/runs';
 import { useSelection } from '../../state/selection';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
+import { FrameButton } from '../FrameSheet';
 import css from './LoadSheet.module.css';
 import { Report } from './Report';
 import { Sketches } from './Sketches';
@@ -149,6 +150,7 @@ export function LoadSheet() {
         </div>
       </div>
       <footer className={css.foot}>
+        <FrameButton />
         <span>
           {looking
             ? 'Looking into files …'

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { colorMap } from '../../color/maps';
 import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
+import { formatValue } from '../../views/common/look';
 import css from './LoadSheet.module.css';
 
 /** One file in full: questions first, then facts, header positions, a sample of what is in it. */
@@ -177,7 +178,9 @@ function SampleSection({ sample }: { sample: NonNullable<FileReport['sample']> }
     <figure className={css.sample}>
       <canvas ref={ref} role="img" aria-label="Sample section from the middle of the file" />
       <figcaption>
-        Middle inline: {sample.traces} traces, {sample.samples} samples. Colours end at ±{sample.clip.toPrecision(3)}.
+        Middle inline: {sample.traces} traces, {sample.samples} samples. Colours end at{' '}
+        {sample.data.some((v) => v < 0) ? '±' : ''}
+        {formatValue(sample.clip)}.
       </figcaption>
     </figure>
   );

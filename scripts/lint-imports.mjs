@@ -1,0 +1,103 @@
+// Holds the directions that imports may take: web, cli → core → kernels; quillon stands alone; science touches no store.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative, sep } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** What the files under a folder may not import, by pattern of the import as written or resolved. */
+export const RULES = [
+  { under: 'packages/kernels/src', never: [/^@lithagon\//, /^node:/], why: 'kernels stand below everything' },
+  {
+    under: 'packages/quillon/src',
+    never: [/^@lithagon\//, /packages\/core/, /packages\/kernels/],
+    why: 'the demo earth judges the core and shares no code with it',
+  },
+  {
+    under: 'packages/core/src',
+    never: [/^@lithagon\/(web|cli|quillon)/, /^react/, /^astro/, /^idb$/, /^three/],
+    why: 'the core runs without a screen',
+  },
+  {
+    under: 'packages/core/src/numerics',
+    never: [/src\/(formats|storage|steps|trail|project|files|wells|faults|attributes|horizons|velocity|volumes)\//],
+    why: 'numerics knows nothing of geoscience',
+  },
+  {
+    under: 'packages/core/src/earth',
+    never: [/src\/(formats|storage|steps|trail|project|files|wells|faults|attributes|numerics)\//],
+    why: 'earth is a leaf that all may use',
+  },
+  {
+    under: 'packages/core/src/wells',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  {
+    under: 'packages/core/src/faults',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  {
+    under: 'packages/core/src/attributes',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  {
+    under: 'packages/core/src/horizons',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  {
+    under: 'packages/core/src/velocity',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  {
+    under: 'packages/core/src/volumes',
+    never: [/src\/(storage|trail|project|files)\//],
+    why: 'science never touches a store',
+  },
+  { under: 'apps/cli/src', never: [/^@lithagon\/web/, /^react/], why: 'the command line has no screen' },
+  {
+    under: 'apps/web/src',
+    never: [/^@lithagon\/(quillon|cli)/, /^@lithagon\/core\/node/, /^node:/],
+    why: 'the web application runs in a browser',
+  },
+];
+
+function* sources(dir) {
+  for (const entry of readdirSync(dir, { withFileTypes: true })) {
+    const path = join(dir, entry.name);
+    if (entry.isDirectory()) yield* sources(path);
+    else if (/\.(ts|tsx|mts)$/.test(entry.name) && !/\.test\.ts$/.test(entry.name)) yield path;
+  }
+}
+
+/** Imports that go the wrong way, as sentences. */
+export function wrongImports(files) {
+  const out = [];
+  for (const { path, text } of files)
+    for (const [, target] of text.matchAll(/(?:from\s+|import\s*\(?\s*)['"]([^'"]+)['"]/g)) {
+      const resolved = target.startsWith('.') ? join(path, '..', target).split(sep).join('/') : target;
+      for (const rule of RULES)
+        if (
+          path.startsWith(`${rule.under}/`) &&
+          rule.never.some((p) => p.test(target.startsWith('.') ? resolved : target))
+        )
+          out.push(`${path} imports ${target}: ${rule.why}`);
+    }
+  return out;
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  const files = [];
+  for (const place of ['packages', 'apps'])
+    for (const path of sources(join(root, place)))
+      if (!/[\\/](node_modules|dist|generated)[\\/]/.test(path))
+        files.push({ path: relative(root, path).split(sep).join('/'), text: readFileSync(path, 'utf8') });
+  const wrong = wrongImports(files);
+  for (const sentence of wrong) console.error(sentence);
+  if (wrong.length > 0) process.exit(1);
+  console.log(`${files.length} files import in the right directions`);
+}

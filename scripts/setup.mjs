@@ -1,0 +1,57 @@
+// What every command does first on a fresh machine: install the packages, once for each lockfile.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** Run a command in the project's root; its output is shown. @returns whether it succeeded */
+export function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  return done.status === 0;
+}
+
+export function must(command, args, options) {
+  if (!run(command, args, options)) {
+    console.error(`“${command} ${args.join(' ')}” failed.`);
+    process.exit(1);
+  }
+}
+
+/** Install packages if the lockfile is not the one that they were last installed from. */
+export function install() {
+  const stamp = `${root}/node_modules/.cache/lithagon-installed`;
+  const lock = createHash('sha256')
+    .update(readFileSync(`${root}/package-lock.json`))
+    .digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  mkdirSync(`${root}/node_modules/.cache`, { recursive: true });
+  writeFileSync(stamp, lock);
+}
+
+/** Chromium for the browser tests: Debian's, installed when missing. @returns its path */
+export function chromium() {
+  const path = '/usr/bin/chromium';
+  if (existsSync(path)) return path;
+  console.log('Installing Chromium for the browser tests …');
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    return run(command, rest, {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
+  };
+  if (!(apt('update') && apt('install', '-y', '--no-install-recommends', 'chromium'))) {
+    console.error('Chromium could not be installed. Install the package “chromium” by hand and try again.');
+    process.exit(1);
+  }
+  return path;
+}
+
+/** Build kernels, packages and the web application. */
+export function build() {
+  must('npm', ['run', '--silent', 'build']);
+}
