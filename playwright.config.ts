@@ -5,11 +5,10 @@ const port = 4199;
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/e2e',
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 60_000,
+  expect: { timeout: 12_000 },
   workers: 1,
   forbidOnly: true,
-  globalSetup: './e2e/support/data.ts',
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
@@ -21,8 +20,9 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node apps/web/server/serve.mjs --port ${port} --demo test-results/demo`,
+    command: `node e2e/support/serve.mjs ${port}`,
     url: `http://127.0.0.1:${port}/`,
     reuseExistingServer: false,
+    timeout: 240_000,
   },
 });

@@ -27,6 +27,13 @@ export function planeKey(volume: Volume, plane: Plane, index: number, live?: Liv
   return `${volume.id}@${volume.revision}/${plane}/${index}${live ? `/${live.step}${JSON.stringify(live.params)}` : ''}`;
 }
 
+/** How long the last trial of a step with given parameters took in its worker, reading included. */
+const trialMs = new Map<string, number>();
+
+export function trialTook(live: LiveStep): number | undefined {
+  return trialMs.get(`${live.step}${JSON.stringify(live.params)}`);
+}
+
 /** A plane that is already here, or undefined. */
 export function planeNow(key: string): Float32Array | undefined {
   const data = cache.get(key);
@@ -51,13 +58,15 @@ export function readPlane(
   let promise = pending.get(key);
   if (!promise) {
     const remote = forViews();
-    promise = (
-      live
-        ? remote.trial(projectId, live.step, live.params, volume, plane, index)
-        : remote.plane(projectId, volume, plane, index)
-    )
-      .then((outcome) => {
-        const data = unwrap(outcome) as Float32Array;
+    const read = live
+      ? remote.trial(projectId, live.step, live.params, volume, plane, index).then((outcome) => {
+          const { data, evaluateMs } = unwrap(outcome);
+          trialMs.set(`${live.step}${JSON.stringify(live.params)}`, evaluateMs);
+          return data as Float32Array;
+        })
+      : remote.plane(projectId, volume, plane, index).then((outcome) => unwrap(outcome) as Float32Array);
+    promise = read
+      .then((data) => {
         keep(key, data);
         return data;
       })

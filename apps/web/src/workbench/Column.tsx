@@ -41,7 +41,6 @@ export function Column() {
             type="button"
             className={`${css.bed} ${state.join(' ')}`}
             aria-pressed={stage === bed.id}
-            aria-label={`${bed.name}: ${held.length} objects${worn ? `, ${worn} out of date` : ''}`}
             title={`${bed.summary} (${bed.digit})`}
             onClick={() => useDesk.setState({ stage: stage === bed.id ? null : bed.id })}
           >
@@ -60,11 +59,19 @@ export function Column() {
               {worn > 0 && <path d={wornOf()} className={css.worn} />}
             </svg>
             {held.length > 0 && (
-              <span className={css.count} style={worn ? { color: 'var(--cinnabar)', right: 18 } : undefined}>
+              <span
+                aria-hidden="true"
+                className={css.count}
+                style={worn ? { color: 'var(--cinnabar)', right: 18 } : undefined}
+              >
                 {worn || held.length}
               </span>
             )}
             <b>{bed.name}</b>
+            <span className="unseen">
+              : {held.length} {held.length === 1 ? 'object' : 'objects'}
+              {worn ? `, ${worn} out of date` : ''}
+            </span>
           </button>
         );
       })}

@@ -1,5 +1,10 @@
 import 'dockview-react/dist/styles/dockview.css';
-import { type DockviewApi, DockviewReact, type DockviewReadyEvent } from 'dockview-react';
+import {
+  type DockviewApi,
+  DockviewReact,
+  type DockviewReadyEvent,
+  type IDockviewPanelHeaderProps,
+} from 'dockview-react';
 import { useRef } from 'react';
 import { useDesk } from '../state/desk';
 import { MapView } from '../views/map/MapView';
@@ -12,6 +17,11 @@ const VIEWS = {
   map: () => <MapView />,
   scene: () => <SceneView />,
 };
+
+/** A view's tab: its name only, since a desk always holds its views. */
+function Tab({ api }: IDockviewPanelHeaderProps) {
+  return <span className={css.tab}>{api.title}</span>;
+}
 
 function arrange(api: DockviewApi): void {
   api.clear();
@@ -51,6 +61,7 @@ export function Desk() {
   return (
     <main className={css.desk} aria-label="Desk">
       <DockviewReact
+        defaultTabComponent={Tab}
         components={VIEWS}
         onReady={ready}
         className={`dockview-theme-abyss ${css.dock}`}

@@ -89,8 +89,9 @@ export function drawStructure(seed: number, attempt: number): Structure {
     nominal[1] = 402 + 0.12 * s + shallow(u, v);
     nominal[2] = 618 + 0.28 * s + 0.6 * shallow(u, v);
     nominal[5] = tolvenM + s;
-    nominal[4] = nominal[5] - 420 + 0.12 * (u - 2500) * 0.4;
     nominal[3] = Math.max(nominal[2] + 12, 716 + 0.42 * s + erosion(u, v));
+    // what the unconformity removed: more over the crest than off it
+    nominal[4] = Math.min(nominal[5] - 600 + 0.05 * (u - 2500), nominal[3] - 40);
     thick = tolvenThickness(u, v);
     nominal[6] = nominal[5] + thick;
     nominal[7] = nominal[5] + 52 + 172 + deep(u, v);
@@ -207,7 +208,7 @@ export function beddingHeight(layer: number, s: ArrayLike<number>, z: number): n
     case 3: // parallel to its top: it laps onto the unconformity
       return z - s[2];
     case 4: // from the notional top that was removed: its beds are cut by the unconformity
-      return ((z - s[4]) / (s[5] - s[4])) * 420;
+      return ((z - s[4]) / (s[5] - s[4])) * 600;
     case 5:
       return ((z - s[5]) / Math.max(1, s[6] - s[5])) * 50;
     case 6:

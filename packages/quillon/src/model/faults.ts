@@ -15,7 +15,7 @@ export const SURFACES = [
 ] as const;
 export type Surface = (typeof SURFACES)[number];
 /** Nominal depth of each surface in metres: where a fault's displacement is centred for it. */
-export const NOMINAL_DEPTH = [85, 400, 620, 715, 690, 1090, 1140, 1310, 1530];
+export const NOMINAL_DEPTH = [85, 400, 620, 715, 490, 1090, 1140, 1310, 1530];
 
 /**
  * A fault as a listric surface. `n` is distance along its dip direction, `t` along its strike, from an origin;

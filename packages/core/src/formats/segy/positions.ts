@@ -20,6 +20,7 @@ export interface RankedPositions extends Positions {
 const NUMBERS = [1, 5, 9, 13, 17, 21, 25, 181, 185, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233, 237];
 const COORDINATES = [73, 81, 181, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233];
 const USUAL = new Set([9, 21, 189, 193]);
+const USUAL_XY = new Set([73, 81, 181]);
 
 /** Trace headers taken here and there: runs of neighbours spread over the file. */
 export interface HeaderSample {
@@ -91,6 +92,11 @@ export function coordinateScale(view: DataView, littleEndian: boolean): number {
   return scalar === 0 ? 1 : scalar > 0 ? scalar : -1 / scalar;
 }
 
+/** Line numbers are small; numbers such as these are coordinates. */
+function large(column: Column): boolean {
+  return Math.abs(column.values[0]) > 60000;
+}
+
 interface Fit {
   residual: number;
   binI: number;
@@ -144,12 +150,11 @@ export function rankPositions(sample: HeaderSample, headers: SegyHeaders): Ranke
       if (distinct < 0.9) continue;
       // a number that counts traces makes every pair distinct and no grid
       const counter = Math.max(a.count, b.count) > 0.9 * headers.traces && Math.min(a.count, b.count) > 1 ? 0.2 : 1;
-      const usual = (USUAL.has(a.at) ? 0.03 : 0) + (USUAL.has(b.at) ? 0.03 : 0);
-      pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter + usual });
+      pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter });
     }
   pairs.sort((p, q) => q.worth - p.worth);
   const out: RankedPositions[] = [];
-  for (const { a, b, worth, filled } of pairs.slice(0, 16))
+  for (const { a, b, worth, filled } of pairs.slice(0, 24))
     for (const at of COORDINATES) {
       if (at === a.at || at === b.at || at + 4 === a.at || at + 4 === b.at) continue;
       const read = (p: number) =>
@@ -161,8 +166,10 @@ export function rankPositions(sample: HeaderSample, headers: SegyHeaders): Ranke
       if (!fit) continue;
       const bin = Math.min(fit.binI, fit.binJ);
       if (fit.residual > 0.25 * bin) continue;
-      const plausible = bin < 2000 ? 1 : 0.5;
-      const score = Math.min(1, worth) * plausible * (1 - 2 * (fit.residual / bin));
+      // on a survey along the axes, coordinates would do for line numbers: bins tell which is which
+      const plausible = (bin >= 3 && bin <= 1000 ? 1 : 0.6) * (large(a) || large(b) ? 0.8 : 1);
+      const usual = (USUAL.has(a.at) ? 0.01 : 0) + (USUAL.has(b.at) ? 0.01 : 0) + (USUAL_XY.has(at) ? 0.01 : 0);
+      const score = 0.97 * Math.min(1, worth) * plausible * (1 - 2 * (fit.residual / bin)) + usual;
       out.push({
         inline: a.at,
         crossline: b.at,

@@ -1,0 +1,166 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, test } from 'vitest';
+import { type MadeSegy, makeSegy } from '../../../packages/core/src/testing/segyWriter.ts';
+import { main } from './main.ts';
+import type { Output } from './output.ts';
+
+const dir = mkdtempSync(join(tmpdir(), 'lithagon-cli-'));
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+const project = join(dir, 'project');
+
+const spec: MadeSegy = {
+  format: 1,
+  littleEndian: false,
+  revision: 1,
+  inlines: [1, 2, 3, 4, 5, 6],
+  crosslines: [11, 12, 13, 14, 15, 16, 17],
+  samples: 30,
+  intervalUs: 4000,
+  bytes: { inline: 189, crossline: 193, x: 181, y: 185 },
+  scalar: 1,
+  origin: [1000, 2000],
+  perInline: [0, 25],
+  perCrossline: [25, 0],
+  order: 'inline',
+  missing: new Set(),
+  twice: new Set(),
+  ascii: false,
+  extended: 0,
+  delayMs: 0,
+}; // prettier-ignore
+writeFileSync(
+  join(dir, 'a.sgy'),
+  makeSegy(spec, (n) => Array.from({ length: n }, (_, k) => k)),
+);
+writeFileSync(join(dir, 'tops.csv'), 'well,top,md_m\nQN-1,Brack Top,600\n');
+writeFileSync(join(dir, 'heads.csv'), 'well,x_m,y_m,kb_m\nQN-1,1050,2050,25\n');
+
+async function call(...args: string[]) {
+  const said = { out: '', err: '' };
+  const write = (to: 'out' | 'err') => (text: string) => {
+    said[to] += `${text}\n`;
+  };
+  const output: Output = { out: write('out'), err: write('err'), interactive: false };
+  const code = await main(args, output);
+  return { code, ...said, json: () => JSON.parse(said.out) };
+}
+
+test('inspect says what a file is and what must be declared', async () => {
+  const { code, json } = await call('inspect', join(dir, 'a.sgy'), '--json');
+  expect(code).toBe(0);
+  const [report] = json();
+  expect(report.takenFor).toBe('3D seismic volume');
+  expect(report.positions[0]).toMatchObject({ inline: 189, crossline: 193, x: 181, y: 185 });
+  expect(report.questions.map((q: { key: string }) => q.key)).toEqual(['domain', 'quantity']);
+});
+
+test('load refuses what nobody has declared, then loads it; waiting objects are listed', async () => {
+  const refused = await call('load', join(dir, 'a.sgy'), '--project', project, '--json');
+  expect(refused.code).toBe(1);
+  expect(refused.json().error).toMatchObject({ code: 'undeclared', object: 'a.sgy' });
+  expect(refused.err).toContain('Declare domain=twt');
+  const loaded = await call(
+    'load',
+    join(dir, 'a.sgy'),
+    '--project',
+    project,
+    '--declare',
+    'domain=twt',
+    '--declare',
+    'quantity=amplitude',
+    '--declare',
+    'crs=EPSG:32740',
+    '--declare',
+    'name=Full',
+  );
+  expect(loaded.code).toBe(0);
+  await call('load', join(dir, 'tops.csv'), '--project', project);
+  const before = (await call('list', '--project', project, '--json')).json();
+  expect(before.find((o: { kind: string }) => o.kind === 'tops')).toMatchObject({
+    name: 'QN-1 tops',
+    waitingFor: 'the head of well QN-1',
+    outOfDate: false,
+  });
+  await call('load', join(dir, 'heads.csv'), '--project', project);
+  const after = (await call('list', '--project', project, '--json')).json();
+  expect(after.find((o: { kind: string }) => o.kind === 'tops').waitingFor).toBeUndefined();
+  expect(JSON.parse(readFileSync(join(project, 'project.json'), 'utf8')).facts.frame.crs).toBe('EPSG:32740');
+});
+
+test('do runs a step; show gives its trail', async () => {
+  const done = await call(
+    'do',
+    'attributes.variance',
+    '--project',
+    project,
+    '--in',
+    'seismic=Full',
+    '--set',
+    'windowMs=20',
+    '--name',
+    'Var',
+  );
+  expect(done.err).toContain('attributes.variance');
+  expect(done.code).toBe(0);
+  const shown = (await call('show', 'volume/Var', '--project', project, '--json')).json();
+  expect(shown.madeBy).toMatchObject({ step: 'attributes.variance', params: { windowMs: 20, radius: 1 } });
+  expect(shown.outOfDate).toBe(false);
+});
+
+test('every step is listed with its parameters as JSON Schema', async () => {
+  const { json } = await call('steps', 'attributes.variance', '--json');
+  expect(json().params.properties.windowMs).toMatchObject({ unit: 'ms', minimum: 4, maximum: 200, default: 36 });
+});
+
+test('what is wrong is said by name, with the right exit code, and changes nothing', async () => {
+  const before = readFileSync(join(project, 'project.json'), 'utf8');
+  const cases: [string[], number, RegExp][] = [
+    [['do', 'attributes.variance', '--project', project, '--in', 'seismic=Ful'], 1, /no object called “Ful”.*“Full”/],
+    [
+      ['do', 'attributes.variance', '--project', project, '--in', 'seismic=Full', '--set', 'windowMs=900'],
+      1,
+      /parameter “windowMs”/,
+    ],
+    [['do', 'attributes.varience', '--project', project], 1, /no step called/],
+    [['show', 'Nothing', '--project', project], 1, /no object called/],
+    [['load', join(dir, 'missing.sgy'), '--project', project], 1, /There is no file/],
+    [['load', join(dir, 'a.sgy'), '--project', project, '--declare', 'domain'], 2, /key=value/],
+    [['list', '--project', join(dir, 'nowhere')], 1, /no project/],
+    [['fly'], 2, /unknown command/],
+    [['load', '--project', project], 2, /missing required argument/],
+  ];
+  for (const [args, code, sentence] of cases) {
+    const result = await call(...args);
+    expect(result.code, args.join(' ')).toBe(code);
+    expect(result.err, args.join(' ')).toMatch(sentence);
+  }
+  expect(readFileSync(join(project, 'project.json'), 'utf8')).toBe(before);
+});
+
+test('a recipe that asks for what is not known is refused before anything is run', async () => {
+  const recipe = join(dir, 'bad.recipe.json');
+  const fresh = join(dir, 'fresh');
+  writeFileSync(
+    recipe,
+    JSON.stringify({
+      lithagon: 'recipe',
+      version: 1,
+      title: 'T',
+      files: [{ file: 'a.sgy', declare: { domain: 'twt', quantity: 'amplitude' } }],
+      steps: [
+        { id: 'v', step: 'attributes.variance', name: 'V', inputs: { seismic: ['a'] }, params: { windowMs: -1 } },
+      ],
+    }),
+  );
+  const refused = await call('run', recipe, '--project', fresh);
+  expect(refused.code).toBe(1);
+  expect((await call('list', '--project', fresh, '--json')).json()).toEqual([]);
+  const done = await call('run', recipe, '--project', fresh, '--set', 'v.windowMs=40');
+  expect(done.code).toBe(0);
+  expect((await call('list', '--project', fresh, '--json')).json().map((o: { name: string }) => o.name)).toEqual([
+    'a',
+    'V',
+  ]);
+});

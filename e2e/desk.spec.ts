@@ -1,0 +1,121 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { difference, openWorkedUp, pictureOf } from './support/workbench.ts';
+
+test('display changes redraw and compute nothing', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Full stack/ }).click();
+  const before = await pictureOf(page);
+  const plane = await page.getByTestId('section-raster').getAttribute('data-plane');
+  await page.getByLabel('Colour map').selectOption('ink');
+  await expect.poll(async () => difference(before, await pictureOf(page))).toBeGreaterThan(5);
+  const ink = await pictureOf(page);
+  await page.getByRole('checkbox', { name: 'Reverse colours' }).check();
+  await expect.poll(async () => difference(ink, await pictureOf(page))).toBeGreaterThan(1);
+  await page.getByRole('slider', { name: 'Gain' }).focus();
+  for (let n = 0; n < 12; n++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('× 2.30')).toBeVisible();
+  // the same samples are shown throughout
+  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', plane ?? '');
+});
+
+test('variance is tried on the line while its window changes, then run for the volume, and its trail is shown', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Attributes: / }).click();
+  await page.getByRole('button', { name: /^Variance Lateral change/ }).click();
+  const sheet = page.getByRole('complementary', { name: 'Variance' });
+  await expect(sheet.getByRole('button', { name: /Run on the volume · about \d+ s/ })).toBeVisible();
+  const seismic = await pictureOf(page);
+  await sheet.getByRole('button', { name: 'Try on this line' }).click();
+  await expect(page.getByText('live', { exact: true })).toBeVisible();
+  await expect.poll(async () => difference(seismic, await pictureOf(page))).toBeGreaterThan(5);
+  const short = await pictureOf(page);
+  await sheet.getByRole('slider', { name: 'Window' }).focus();
+  for (let n = 0; n < 15; n++) await page.keyboard.press('ArrowRight');
+  await expect(sheet.getByText('96 ms')).toBeVisible();
+  await expect.poll(async () => difference(short, await pictureOf(page))).toBeGreaterThan(1);
+  const trial = await pictureOf(page);
+  await sheet.getByRole('button', { name: /Run on the volume/ }).click();
+  await expect(page.getByRole('heading', { name: 'Trail' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('windowMs 96 · radius 1')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Full stack', exact: true })).toBeVisible();
+  // what was stored is what was tried, apart from where its colours end
+  await expect.poll(async () => difference(trial, await pictureOf(page))).toBeLessThan(difference(trial, seismic));
+});
+
+test('time and depth switch per view; what cannot be shown is listed with its reason', async ({ page }) => {
+  await openWorkedUp(page);
+  const map = page.getByRole('region', { name: 'Map' });
+  await map.getByTitle('What this view cannot show, and why').click();
+  await expect(page.getByText(/Sea Bed is in depth; no velocity model takes it to TWT yet/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await map.getByRole('radio', { name: 'Depth' }).click();
+  await map.getByLabel('What the map shows').selectOption({ label: 'Sea Bed' });
+  await expect(map.getByText('Depth (m)')).toBeVisible();
+  const section = page.getByRole('region', { name: 'Section' });
+  await expect(section.getByRole('radio', { name: 'TWT' })).toBeChecked();
+  await section.getByRole('radio', { name: 'Depth' }).click();
+  await expect(section.getByText('Full stack is in TWT.')).toBeVisible();
+});
+
+test('a rename is undone and redone by name, also after a reload, and makes nothing out of date', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Full stack/ }).click();
+  const name = page.getByRole('textbox', { name: 'Name' });
+  await name.fill('Full stack, final');
+  await name.press('Enter');
+  await expect(page.getByRole('button', { name: /^Full stack, final/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Attributes: 1 object$/ })).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Undo: Rename Full stack to Full stack, final' }).click();
+  await expect(page.getByRole('button', { name: /^Full stack amplitude/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Redo: Rename Full stack to Full stack, final' }).click();
+  await expect(page.getByRole('button', { name: /^Full stack, final/ })).toBeVisible();
+});
+
+test('planes are dragged in the scene, and the section follows', async ({ page }) => {
+  await openWorkedUp(page);
+  const scene = await page.getByTestId('scene-canvas').boundingBox();
+  if (!scene) throw new Error('the scene has no size');
+  const trace = await page.getByTestId('section-trace').getAttribute('d');
+  await page.mouse.move(scene.x + scene.width * 0.4, scene.y + scene.height * 0.4);
+  await page.mouse.down();
+  await page.mouse.move(scene.x + scene.width * 0.4 + 40, scene.y + scene.height * 0.4 + 30, { steps: 6 });
+  await page.mouse.up();
+  await expect(page.getByTestId('section-trace')).not.toHaveAttribute('d', trace ?? '');
+});
+
+test('the keyboard reaches the work: palette, keys, lines', async ({ page }) => {
+  await openWorkedUp(page);
+  const number = page.getByLabel('Line number');
+  const first = Number(await number.inputValue());
+  await page.keyboard.press('.');
+  await expect(number).toHaveValue(String(first + 1));
+  await page.keyboard.press('Shift+>');
+  await expect(number).toHaveValue(String(first + 11));
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Find an object or action').fill('Osmund');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('complementary', { name: 'Osmund Fault' })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+for (const scheme of ['light', 'dark'] as const)
+  test(`nothing serious for those who read with other means (${scheme})`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Lithagon' })).toBeVisible();
+    const look = async () => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      return violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map((v) => `${v.id}: ${v.nodes[0]?.html}`);
+    };
+    expect(await look()).toEqual([]);
+    await openWorkedUp(page);
+    await page.getByRole('button', { name: /^Full stack/ }).click();
+    expect(await look()).toEqual([]);
+  });

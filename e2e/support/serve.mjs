@@ -1,0 +1,17 @@
+// Makes the small demo field, raw and worked up, with the command line that a person would use, and serves it.
+import { spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { serve } from '../../apps/web/server/serve.mjs';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const demo = join(root, 'test-results/demo');
+const call = (...args) => {
+  const done = spawnSync('node', [join(root, 'apps/cli/bin/lithagon.mjs'), ...args], { encoding: 'utf8' });
+  if (done.status !== 0) throw new Error(`lithagon ${args[0]} failed: ${done.stderr}`);
+};
+if (!existsSync(join(demo, 'files/manifest.json'))) call('demo', join(demo, 'files'), '--size', 'small');
+if (!existsSync(join(demo, 'project/project.json')))
+  call('run', join(demo, 'files/quillon.recipe.json'), '--project', join(demo, 'project'));
+await serve({ port: Number(process.argv[2]), demo });

@@ -1,0 +1,79 @@
+import { describe, expect, test } from 'vitest';
+import { pointAtMd, wellPath } from './path.ts';
+import { depthOfTwt, fromCheckshots, twtOfDepth } from './timeDepth.ts';
+
+describe('minimum curvature', () => {
+  test('a vertical well goes straight down from its kelly bushing', () => {
+    const path = wellPath(100, 200, 25, [], 1000);
+    expect(pointAtMd(path, 500)).toEqual({ x: 100, y: 200, tvdss: 475 });
+  });
+  test('a quarter circle from vertical to horizontal, towards the east', () => {
+    const r = 300;
+    const length = (Math.PI / 2) * r;
+    const path = wellPath(0, 0, 0, [
+      [0, 0, 90],
+      [length, 90, 90],
+    ]);
+    const end = pointAtMd(path, length);
+    expect(end.x).toBeCloseTo(r, 6);
+    expect(end.tvdss).toBeCloseTo(r, 6);
+    // interpolation follows the arc, not the chord
+    const middle = pointAtMd(path, length / 2);
+    expect(middle.x).toBeCloseTo(r * (1 - Math.SQRT1_2), 6);
+    expect(middle.tvdss).toBeCloseTo(r * Math.SQRT1_2, 6);
+  });
+  test('azimuth is clockwise from grid north', () => {
+    const path = wellPath(0, 0, 0, [
+      [0, 30, 45],
+      [1000, 30, 45],
+    ]);
+    const end = pointAtMd(path, 1000);
+    expect(end.x).toBeCloseTo(1000 * 0.5 * Math.SQRT1_2, 6);
+    expect(end.y).toBeCloseTo(1000 * 0.5 * Math.SQRT1_2, 6);
+    expect(end.tvdss).toBeCloseTo(1000 * Math.cos(Math.PI / 6), 6);
+  });
+  test('a turn is as long as it says: stations far apart agree with stations close together', () => {
+    const turn = (n: number) =>
+      Array.from({ length: n + 1 }, (_, k) => [(900 * k) / n, 40, (60 * k) / n] as [number, number, number]);
+    const end = (n: number) => pointAtMd(wellPath(0, 0, 0, turn(n)), 900);
+    const exact = end(4000);
+    const error = (n: number) => {
+      const p = end(n);
+      return Math.hypot(p.x - exact.x, p.y - exact.y, p.tvdss - exact.tvdss);
+    };
+    expect(error(12)).toBeLessThan(0.5);
+    // second order: twice the stations, a quarter of the error
+    expect(error(12) / error(24)).toBeGreaterThan(3.5);
+  });
+  test('beyond the last station it goes straight on', () => {
+    const path = wellPath(0, 0, 10, [
+      [0, 0, 0],
+      [100, 60, 0],
+    ]);
+    const a = pointAtMd(path, 100);
+    const b = pointAtMd(path, 200);
+    expect(b.y - a.y).toBeCloseTo(100 * Math.sin(Math.PI / 3), 6);
+    expect(b.tvdss - a.tvdss).toBeCloseTo(50, 6);
+  });
+});
+
+describe('time and depth from checkshots', () => {
+  const rows = [
+    { tvdss: 1000, twt: 1000 },
+    { tvdss: 500, twt: 560 },
+    { tvdss: 700, twt: 550 },
+  ];
+  test('pairs are sorted, begin at the datum, and those that go back in time are left out', () => {
+    const relation = fromCheckshots(rows);
+    expect([...(relation?.twt ?? [])]).toEqual([0, 560, 1000]);
+  });
+  test('there and back', () => {
+    const relation = fromCheckshots(rows);
+    if (!relation) throw new Error('no relation');
+    for (const z of [10, 499, 700, 1000, 1200]) expect(depthOfTwt(relation, twtOfDepth(relation, z))).toBeCloseTo(z, 9);
+    expect(twtOfDepth(relation, -5)).toBeNaN();
+  });
+  test('too few pairs are no relation', () => {
+    expect(fromCheckshots([{ tvdss: 500, twt: 500 }])).toBeNull();
+  });
+});
