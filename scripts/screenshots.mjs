@@ -1,0 +1,57 @@
+// npm run screenshots: pictures of the main views from the demo data, 1280×800, into docs/screenshots/.
+// Needs the demo to be served (npm run demo, in another terminal).
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { chromium as browserPath, root } from './setup.mjs';
+
+const address = process.env.ADDRESS ?? 'http://127.0.0.1:4173';
+const browser = await chromium.launch({
+  executablePath: browserPath(),
+  args: ['--no-sandbox', '--disable-background-networking'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
+const keep = (name) => page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+const settle = () => page.waitForTimeout(2500);
+
+await page.goto(address);
+await page.getByRole('button', { name: /Open Quillon worked up/ }).waitFor();
+await page.waitForTimeout(500);
+await keep('start');
+await page.getByRole('button', { name: /Open Quillon worked up/ }).click();
+await page.getByTestId('section-raster').waitFor();
+const slice = () => page.getByLabel('What the map shows').selectOption({ label: 'Slice of Full stack' });
+await slice();
+await settle();
+await page.mouse.move(600, 470);
+await page.waitForTimeout(400);
+await keep('desk');
+await page.getByRole('button', { name: /^Full stack/ }).click();
+await settle();
+await keep('facts');
+await page.getByRole('button', { name: /^Attributes: / }).click();
+await page.getByRole('button', { name: /^Variance Lateral change/ }).click();
+await page.getByRole('button', { name: 'Try on this line' }).click();
+await settle();
+await keep('trial');
+await page.getByRole('button', { name: 'Back to the seismic' }).click();
+await page
+  .getByRole('button', { name: /^Variance variance/ })
+  .first()
+  .click();
+await settle();
+await keep('trail');
+await page.getByRole('button', { name: 'Dark theme' }).click();
+await page.getByRole('button', { name: /^Data: / }).click();
+await settle();
+await keep('dark');
+await page.goto(address);
+await page.getByRole('button', { name: /Start Quillon from its raw files/ }).click();
+const sheet = page.getByRole('dialog', { name: 'Load files' });
+await sheet.waitFor({ timeout: 60000 });
+await sheet.getByText('still asks').waitFor({ timeout: 60000 });
+await page.evaluate(() => {
+  document.documentElement.dataset.theme = 'light';
+});
+await page.waitForTimeout(600);
+await keep('load');
+await browser.close();
