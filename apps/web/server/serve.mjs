@@ -21,9 +21,9 @@ export async function serve({ port = 4173, host = '127.0.0.1', demo } = {}) {
   await app.register(fastifyStatic, {
     root: client,
     decorateReply: true,
-    setHeaders: (reply, path) => {
+    setHeaders: (response, path) => {
       const cache = path.includes('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache';
-      reply.header('cache-control', cache);
+      response.setHeader('cache-control', cache);
     },
   });
   if (demo && existsSync(demo))
