@@ -49,7 +49,7 @@ test('time and depth switch per view; what cannot be shown is listed with its re
   await openWorkedUp(page);
   const map = page.getByRole('region', { name: 'Map' });
   await map.getByTitle('What this view cannot show, and why').click();
-  await expect(page.getByText(/Sea Bed is in depth; no velocity model takes it to TWT yet/)).toBeVisible();
+  await expect(page.getByText(/Sea Bed is in depth; convert it, or switch this view/)).toBeVisible();
   await page.keyboard.press('Escape');
   await map.getByRole('radio', { name: 'Depth' }).click();
   await map.getByLabel('What the map shows').selectOption({ label: 'Sea Bed' });

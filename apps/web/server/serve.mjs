@@ -20,6 +20,7 @@ export async function serve({ port = 4173, host = '127.0.0.1', demo } = {}) {
   });
   await app.register(fastifyStatic, {
     root: client,
+    cacheControl: false,
     decorateReply: true,
     setHeaders: (response, path) => {
       const cache = path.includes('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache';

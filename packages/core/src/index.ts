@@ -12,6 +12,7 @@ export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { factsOf, type Listed, listObjects } from './project/facts.ts';
 export { findObject } from './project/find.ts';
 export * from './project/make.ts';
+export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';
 export * from './project/wells.ts';
 export * from './steps/index.ts';
 export * from './storage/arrays.ts';

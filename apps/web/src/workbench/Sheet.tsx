@@ -1,15 +1,16 @@
 import { type EarthObject, factsOf, stepOf } from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { colorOf } from '../color/objects';
 import { edit, useHistory } from '../state/history';
 import { useProject } from '../state/project';
 import { select, useSelection } from '../state/selection';
 import { Button, IconButton } from '../ui/Button';
 import { DisplayForm } from './DisplayForm';
+import { ResultRows } from './ResultRows';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
 import { showObject } from './show';
-import { colorOf } from './steps';
 import { Trail } from './Trail';
 
 /** The panel at the right: the step being set up, or the object selected. */
@@ -57,6 +58,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
           </label>
         )}
         {object.kind === 'volume' && <DisplayForm volume={object} />}
+        {object.kind === 'result table' && <ResultRows table={object} />}
         <h3>Trail</h3>
         <Trail object={object} />
         {object.madeBy.warnings.length > 0 && (

@@ -8,8 +8,9 @@ import { type Setup, useSelection } from '../state/selection';
 import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
+import { InputField } from './InputField';
 import css from './Sheet.module.css';
-import { fitting, runSetup } from './steps';
+import { runSetup } from './steps';
 
 interface Property {
   type?: string;
@@ -82,25 +83,30 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
       </header>
       <div className={css.scroll}>
         {(Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => (
-          <Field key={role} label={spec.title}>
-            {(id) => (
-              <Select
-                id={id}
-                value={setup.inputs[role]?.[0] ?? ''}
-                options={[
-                  ...(spec.optional ? [{ value: '', label: 'none' }] : []),
-                  ...fitting(spec, objects).map((o) => ({ value: o.id, label: o.name })),
-                ]}
-                onChange={(v) => {
-                  change({ inputs: { ...setup.inputs, [role]: v ? [v] : [] } });
-                  if (role === step.local?.input) useDesk.setState({ volume: v });
-                }}
-              />
-            )}
-          </Field>
+          <InputField
+            key={role}
+            spec={spec}
+            objects={objects}
+            chosen={setup.inputs[role] ?? []}
+            onChange={(ids) => {
+              change({ inputs: { ...setup.inputs, [role]: ids } });
+              if (role === step.local?.input) useDesk.setState({ volume: ids[0] });
+            }}
+          />
         ))}
         {Object.entries(properties).map(([key, p]) =>
-          p.enum ? (
+          p.type === 'string' && !p.enum ? (
+            <Field key={key} label={p.title ?? key} help={p.description}>
+              {(id) => (
+                <input
+                  id={id}
+                  className={css.typed}
+                  value={String(setup.params[key] ?? '')}
+                  onChange={(e) => set(key, e.target.value)}
+                />
+              )}
+            </Field>
+          ) : p.enum ? (
             <Field key={key} label={p.title ?? key} help={p.description}>
               {(id) => (
                 <Select

@@ -1,5 +1,6 @@
 import { allSteps, type EarthObject } from '@lithagon/core';
 import { ChevronLeft, Upload } from 'lucide-react';
+import { colorOf } from '../color/objects';
 import { bedOf } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
@@ -7,7 +8,7 @@ import { offerFiles, select, useSelection } from '../state/selection';
 import { Button, IconButton } from '../ui/Button';
 import { chooseFiles } from './files';
 import { showObject } from './show';
-import { colorOf, lacks, prepare } from './steps';
+import { lacks, prepare } from './steps';
 import css from './Tray.module.css';
 
 const PLURAL: Record<string, string> = {
@@ -21,6 +22,8 @@ const PLURAL: Record<string, string> = {
   checkshots: 'Checkshots',
   pressures: 'Pressures',
   facies: 'Facies',
+  'velocity model': 'Velocity models',
+  'result table': 'Result tables',
 };
 
 const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
@@ -37,6 +40,8 @@ function aside(object: EarthObject): string {
       return object.status ?? '';
     case 'logs':
       return `${object.curves.length} curves`;
+    case 'velocity model':
+      return `${object.layers.length} layers`;
     case 'polygon':
       return object.closed ? 'area' : 'line';
     default:

@@ -1,6 +1,5 @@
 import { type AnyStep, type EarthObject, type InputSpec, paramsSchema, type runStep, unfit } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { LINE_COLORS } from '../color/maps';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
 import { refreshProject, useProject } from '../state/project';
@@ -33,6 +32,7 @@ export function prepare(step: AnyStep): void {
   const inputs = Object.fromEntries(
     (Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => {
       const fits = fitting(spec, objects);
+      if (spec.many) return [role, fits.map((o) => o.id)];
       const one = fits.find((o) => o.id === shown) ?? fits[0];
       return [role, one && !spec.optional ? [one.id] : []];
     }),
@@ -68,14 +68,4 @@ export async function runSetup(setup: Setup, step: AnyStep): Promise<void> {
   const made = useProject.getState().byId.get(ids[0]);
   select(ids[0]);
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });
-}
-
-/** The colour that stands for an object, wherever it is drawn. */
-export function colorOf(object: EarthObject, objects: EarthObject[]): string {
-  if (object.color) return object.color;
-  if (object.kind === 'horizon') {
-    const n = objects.filter((o) => o.kind === 'horizon').indexOf(object);
-    return LINE_COLORS[n % LINE_COLORS.length];
-  }
-  return object.kind === 'fault' || object.kind === 'well' ? 'var(--ink)' : 'var(--slate)';
 }

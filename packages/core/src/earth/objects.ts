@@ -160,7 +160,40 @@ export const horizonSchema = z.object({
 });
 export type Horizon = z.infer<typeof horizonSchema>;
 
+/** Layers between horizons, from the sea bed down, each with `v(z) = v0 + k·z`, z below the datum. */
+export const velocityModelSchema = z.object({
+  ...base,
+  kind: z.literal('velocity model'),
+  /** Velocity of sea water, m/s. */
+  waterVelocity: z.number(),
+  layers: z.array(
+    z.object({
+      /** The horizon at the layer's base. */
+      base: z.string(),
+      v0: z.number(),
+      k: z.number(),
+      /** rms misfit at the wells, metres, and how many points it rests on; zero points where typed or carried down. */
+      rms: z.number(),
+      points: z.int(),
+    }),
+  ),
+});
+export type VelocityModel = z.infer<typeof velocityModelSchema>;
+
+/** A table of results. */
+export const resultTableSchema = z.object({
+  ...base,
+  kind: z.literal('result table'),
+  columns: z.array(z.object({ name: z.string(), unit: z.string() })),
+  rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
+  /** The same as records for programs, where the table is one of volumes. */
+  records: z.array(z.record(z.string(), z.unknown())).optional(),
+});
+export type ResultTable = z.infer<typeof resultTableSchema>;
+
 export const objectSchema = z.discriminatedUnion('kind', [
+  velocityModelSchema,
+  resultTableSchema,
   volumeSchema,
   wellSchema,
   logsSchema,
@@ -171,7 +204,13 @@ export const objectSchema = z.discriminatedUnion('kind', [
 ]);
 export type EarthObject = z.infer<typeof objectSchema>;
 /** An object of one kind. */
-export type ObjectOf<K extends Kind> = Extract<EarthObject, { kind: K }>;
+export type ObjectOf<K extends Kind> = EarthObject extends infer O
+  ? O extends { kind: string }
+    ? K extends O['kind']
+      ? O
+      : never
+    : never
+  : never;
 export type Kind = EarthObject['kind'];
 
 /** What a project is measured in. */

@@ -106,6 +106,18 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         value: `${object.sticks.length}, ${object.sticks.reduce((n, s) => n + s.length, 0)} points`,
       });
       break;
+    case 'velocity model':
+      out.push(
+        { label: 'Water', value: `${object.waterVelocity} m/s` },
+        ...object.layers.map((l) => ({
+          label: `To ${l.base}`,
+          value: `${l.v0.toFixed(0)} m/s + ${l.k.toFixed(3)} /s · z${l.points ? `; ${l.rms.toFixed(1)} m rms at ${l.points} points` : ''}`,
+        })),
+      );
+      break;
+    case 'result table':
+      out.push({ label: 'Rows', value: String(object.rows.length) });
+      break;
     case 'polygon':
       out.push({ label: 'Points', value: String(object.rings.reduce((n, r) => n + r.length, 0)) });
       break;

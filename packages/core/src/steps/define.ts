@@ -157,6 +157,16 @@ export function choice<const O extends [string, ...string[]]>(facts: ParamFacts,
     .meta({ ...facts });
 }
 
+/** A short text, such as the name of a top. */
+export function text(facts: ParamFacts, initial: string) {
+  return z
+    .string()
+    .min(1)
+    .max(200)
+    .default(initial)
+    .meta({ ...facts });
+}
+
 /** Parameters as JSON Schema (2020-12), for forms, the command line and the methods page. */
 export function paramsSchema(step: AnyStep): Record<string, unknown> {
   return z.toJSONSchema(step.params, { io: 'input' }) as Record<string, unknown>;

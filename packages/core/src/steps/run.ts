@@ -54,6 +54,8 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
         });
       objects.push(object);
     }
+    if (objects.length > 1 && !spec.many)
+      throw new LithagonError('input', `${step.title} takes one ${spec.title.toLowerCase()}, not ${objects.length}.`);
     inputs[role] = spec.many ? objects : objects[0];
     references[role] = objects.map((o) => `${o.id}@${o.revision}`);
   }

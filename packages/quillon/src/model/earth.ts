@@ -49,7 +49,7 @@ export function drawStructure(seed: number, attempt: number): Structure {
   const beltWave = random.between(1900, 2600);
   const beltWidth = random.between(360, 480);
   const beltShift = random.between(-150, 150);
-  const lateralWave = wavyField(random, 0.011, 2200, 6000);
+  const lateralWave = wavyField(random, 0.0055, 2200, 6000);
   const lensStrength = random.between(0.85, 1.15);
   const lensU = crestU + random.between(-250, 250);
   const lensV = crestV + random.between(-200, 200);
@@ -118,7 +118,7 @@ export function drawStructure(seed: number, attempt: number): Structure {
     crestV,
     surfaces,
     channel,
-    lateral: (u, v) => Math.max(-0.03, Math.min(0.03, lateralWave(u, v))),
+    lateral: (u, v) => Math.max(-0.02, Math.min(0.02, lateralWave(u, v))),
     lens: (u, v, height) =>
       -0.046 *
       lensStrength *

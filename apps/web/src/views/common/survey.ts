@@ -1,9 +1,10 @@
 import {
   type EarthObject,
-  fromCheckshots,
+  type Horizon,
   type Lattice,
   pathOf,
   pointAtMd,
+  relationOf,
   type TimeDepth,
   tableOf,
   toIndex,
@@ -47,13 +48,6 @@ export interface ShownWell {
   tops: { name: string; x: number; y: number; tvdss: number; twt: number }[];
 }
 
-/** Time and depth of a well by its checkshots: what there is before it is tied. */
-export function relationOf(objects: EarthObject[], well: string): TimeDepth | null {
-  const table = tableOf(objects, well, 'checkshots');
-  if (!table) return null;
-  return fromCheckshots(table.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) })));
-}
-
 export function shownWells(objects: EarthObject[]): ShownWell[] {
   return objects
     .filter((o): o is Well => o.kind === 'well')
@@ -74,6 +68,17 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
     });
 }
 
+/** Horizons that a view draws in a domain: a horizon that was closed stands for the tracked one that it was made from. */
+export function shownHorizons(objects: EarthObject[], domain: 'twt' | 'depth'): Horizon[] {
+  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+  const closed = new Set(
+    horizons
+      .filter((h) => h.madeBy.step === 'interpret.close')
+      .flatMap((h) => (h.madeBy.inputs.horizon ?? []).map((r) => r.split('@')[0])),
+  );
+  return horizons.filter((h) => !closed.has(h.id));
+}
+
 /** Something that a view cannot show in its domain, and why. */
 export interface NotShown {
   name: string;
@@ -82,13 +87,12 @@ export interface NotShown {
 
 /** What of a project cannot be shown in a domain, listed rather than left out silently. */
 export function notShownIn(objects: EarthObject[], domain: 'twt' | 'depth', wells: ShownWell[]): NotShown[] {
-  const word = domain === 'twt' ? 'TWT' : 'depth';
   const out: NotShown[] = [];
   for (const object of objects)
     if ((object.kind === 'volume' || object.kind === 'horizon' || object.kind === 'fault') && object.domain !== domain)
       out.push({
         name: object.name,
-        why: `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; no velocity model takes it to ${word} yet`,
+        why: `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`,
       });
   if (domain === 'twt')
     for (const well of wells)

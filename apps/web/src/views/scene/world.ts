@@ -1,7 +1,7 @@
-import { type EarthObject, type Fault, type Horizon, meshOfSticks, type Volume } from '@lithagon/core';
+import { type EarthObject, type Fault, meshOfSticks, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
-import { LINE_COLORS } from '../../color/maps';
-import type { ShownWell } from '../common/survey';
+import { colorOf } from '../../color/objects';
+import { type ShownWell, shownHorizons } from '../common/survey';
 import { boxLines, horizonGeometry, type PlaneName, planeMesh, type SceneFrame, toScene } from './planes';
 
 /** The things of a scene that are built once and then moved or recoloured. */
@@ -84,25 +84,23 @@ export function furnish(
       ),
     );
   }
-  objects
-    .filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain)
-    .forEach((horizon, n) => {
-      const values = surfaces.get(horizon.id);
-      if (!values) return;
-      const geometry = horizonGeometry(frame, horizon.lattice, values, horizon.range);
-      geometry.computeVertexNormals();
-      culture.add(
-        new THREE.Mesh(
-          geometry,
-          new THREE.MeshLambertMaterial({
-            color: horizon.color ?? LINE_COLORS[n % LINE_COLORS.length],
-            side: THREE.DoubleSide,
-            transparent: true,
-            opacity: 0.9,
-          }),
-        ),
-      );
-    });
+  shownHorizons(objects, domain).forEach((horizon) => {
+    const values = surfaces.get(horizon.id);
+    if (!values) return;
+    const geometry = horizonGeometry(frame, horizon.lattice, values, horizon.range);
+    geometry.computeVertexNormals();
+    culture.add(
+      new THREE.Mesh(
+        geometry,
+        new THREE.MeshLambertMaterial({
+          color: colorOf(horizon, objects),
+          side: THREE.DoubleSide,
+          transparent: true,
+          opacity: 0.9,
+        }),
+      ),
+    );
+  });
   const labels: { name: string; at: THREE.Vector3 }[] = [];
   for (const { well, points } of wells) {
     const path = points

@@ -1,10 +1,10 @@
 import type { EarthObject, Fault, Horizon } from '@lithagon/core';
 import { crosslineAt, inlineAt, windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
-import { LINE_COLORS } from '../../color/maps';
+import { colorOf } from '../../color/objects';
 import { useCursor } from '../../state/cursor';
 import { useArray } from '../common/hooks';
-import type { ShownWell } from '../common/survey';
+import { type ShownWell, shownHorizons } from '../common/survey';
 import css from '../common/view.module.css';
 import { faultAlong, horizonAlong, type SectionLine, traceOf, wellAlong } from './geometry';
 import type { Window } from './Raster';
@@ -225,7 +225,7 @@ function CursorLines({ frame }: { frame: Frame }) {
 export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: ShownWell[] }) {
   const { frame, objects, wells } = props;
   const { box, domain } = frame;
-  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon');
+  const horizons = shownHorizons(objects, domain);
   const faults = objects.filter((o): o is Fault => o.kind === 'fault');
   return (
     <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
@@ -240,12 +240,9 @@ export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: Sh
           .map((f) => (
             <FaultLine key={f.id} frame={frame} fault={f} />
           ))}
-        {horizons
-          .map((h, n) => ({ h, color: h.color ?? LINE_COLORS[n % LINE_COLORS.length] }))
-          .filter(({ h }) => h.domain === domain)
-          .map(({ h, color }) => (
-            <HorizonLine key={h.id} frame={frame} horizon={h} color={color} />
-          ))}
+        {horizons.map((h) => (
+          <HorizonLine key={h.id} frame={frame} horizon={h} color={colorOf(h, objects)} />
+        ))}
         {wells.map((w) => (
           <WellLine key={w.well.id} frame={frame} well={w} />
         ))}

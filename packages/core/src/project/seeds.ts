@@ -1,0 +1,30 @@
+import { toIndex } from '../earth/lattice.ts';
+import type { EarthObject, Volume, Well } from '../earth/objects.ts';
+import { pointAtMd } from '../wells/path.ts';
+import { fromCheckshots, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
+import { pathOf, tableOf } from './wells.ts';
+
+/** Time and depth of a well by its checkshots: what there is before it is tied. */
+export function relationOf(objects: EarthObject[], well: string): TimeDepth | null {
+  const table = tableOf(objects, well, 'checkshots');
+  return table ? fromCheckshots(table.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) }))) : null;
+}
+
+/** Where a well meets a top on a volume's lattice, with its time; null where it has no such top or no time. */
+export interface TopInTime {
+  well: string;
+  i: number;
+  j: number;
+  twt: number;
+}
+
+export function topInTime(objects: EarthObject[], well: Well, top: string, volume: Volume): TopInTime | null {
+  const row = tableOf(objects, well.name, 'tops')?.rows.find((r) => r[0] === top);
+  const relation = relationOf(objects, well.name);
+  if (!row || !relation) return null;
+  const at = pointAtMd(pathOf(objects, well), Number(row[1]));
+  const [i, j] = toIndex(volume.lattice, at.x, at.y).map(Math.round);
+  const { inline, crossline } = volume.lattice;
+  if (i < 0 || j < 0 || i >= inline.count || j >= crossline.count) return null;
+  return { well: well.name, i, j, twt: twtOfDepth(relation, at.tvdss) };
+}

@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { LithagonError } from '../../earth/errors.ts';
+import { toIndex, toMap } from '../../earth/lattice.ts';
+import type { EarthObject, Horizon, ResultTable } from '../../earth/objects.ts';
+import { gridAt } from '../../horizons/grid.ts';
+import { topInDepth } from '../../project/layers.ts';
+import { readWhole, writeWhole } from '../../storage/arrays.ts';
+import { krige } from '../../velocity/kriging.ts';
+import { depthAfter } from '../../velocity/layer.ts';
+import { choice, defineStep, number } from '../define.ts';
+
+const params = z.object({
+  correction: choice(
+    { title: 'Wells', description: 'Whether the depth honours the tops: by kriging what is left over at them.' },
+    ['kriged', 'none'],
+    'kriged',
+  ),
+  rangeM: number(
+    { title: 'Range', description: 'Distance at which a well’s correction has faded away.', unit: 'm' },
+    { min: 500, max: 20000, step: 250, initial: 4000 },
+  ),
+}); // prettier-ignore
+
+export const convert = defineStep({
+  id: 'depth.convert',
+  version: 1,
+  stage: 'depth',
+  title: 'Horizon to depth',
+  summary: 'Takes a horizon from time to depth through the layers above it, and corrects it at the wells.',
+  source: 'Closed form for v0 + k·z: Slotnick (1936), Geophysics 1, 9–22; kriging: Chilès & Delfiner (2012)',
+  reach: 'global',
+  inputs: {
+    horizon: { kind: 'horizon', title: 'Horizon', domain: 'twt' },
+    model: { kind: 'velocity model', title: 'Velocity model' },
+    layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
+    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
+    wells: { kind: 'well', title: 'Wells', many: true, optional: true },
+    surveys: { kind: 'directional surveys', title: 'Directional surveys', many: true, optional: true },
+    tops: { kind: 'tops', title: 'Tops', many: true, optional: true },
+  },
+  params,
+  outputs: { depth: { kind: 'horizon', title: 'Depth' }, residuals: { kind: 'result table', title: 'Residuals' } },
+  async run({ inputs, params: p, store, idFor, warn }) {
+    const { horizon, model, seaBed } = inputs;
+    const { lattice } = horizon;
+    const [rows, columns] = horizon.values.shape;
+    const sea = await readWhole(store, seaBed.values);
+    const last = model.layers.findIndex((l) => l.base === horizon.name);
+    if (last < 0)
+      throw new LithagonError(
+        'velocity',
+        `${model.name} has no layer that ends at “${horizon.name}”; it has ${model.layers.map((l) => `“${l.base}”`).join(', ')}.`,
+        {
+          object: horizon.name,
+          fix: 'Make the model with this horizon in it.',
+        },
+      );
+    const above: { values: Float32Array; horizon: Horizon }[] = [];
+    for (const layer of model.layers.slice(0, last + 1)) {
+      const one = layer.base === horizon.name ? horizon : inputs.layers.find((h) => h.name === layer.base);
+      if (!one)
+        throw new LithagonError('input', `The horizon “${layer.base}” of ${model.name} was not given.`, {
+          object: layer.base,
+          fix: 'Choose it under “Horizons of the model”.',
+        });
+      above.push({ horizon: one, values: await readWhole(store, one.values) });
+    }
+    const depthAt = (i: number, j: number): number => {
+      const [x, y] = toMap(lattice, i, j);
+      let z = gridAt(sea, seaBed.lattice, x, y);
+      let t = (2000 * z) / model.waterVelocity;
+      for (let n = 0; n < above.length; n++) {
+        const next = gridAt(above[n].values, above[n].horizon.lattice, x, y);
+        // horizons that cross leave no layer between them
+        const dt = Math.max(0, next - t);
+        z = depthAfter(model.layers[n], z, dt);
+        t = Math.max(t, next);
+      }
+      return z;
+    };
+    const around: EarthObject[] = [...inputs.surveys, ...inputs.tops];
+    const left = inputs.wells.flatMap((well) => {
+      const top = topInDepth(around, well, horizon.name);
+      if (!top) return [];
+      const [i, j] = toIndex(lattice, top.x, top.y);
+      const made = depthAt(i, j);
+      if (Number.isNaN(made)) {
+        warn(`${well.name}: the horizon has no value where the well meets ${horizon.name}.`);
+        return [];
+      }
+      return [{ well: well.name, x: top.x, y: top.y, top: top.tvdss, made, value: top.tvdss - made }];
+    });
+    const correction = p.correction === 'kriged' ? krige(left, p.rangeM) : () => 0;
+    const out = new Float32Array(rows * columns);
+    let [low, high, filled] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
+    for (let i = 0; i < rows; i++)
+      for (let j = 0; j < columns; j++) {
+        const z = depthAt(i, j) + correction(...toMap(lattice, i, j));
+        out[i * columns + j] = z;
+        if (Number.isNaN(z)) continue;
+        filled++;
+        low = Math.min(low, z);
+        high = Math.max(high, z);
+      }
+    const id = idFor('depth');
+    const residuals: Pick<ResultTable, 'kind' | 'columns' | 'rows'> = {
+      kind: 'result table',
+      columns: [
+        { name: 'Well', unit: '' },
+        { name: 'Top', unit: '' },
+        { name: 'Depth in well', unit: 'm TVDSS' },
+        { name: 'Converted', unit: 'm TVDSS' },
+        { name: 'Residual', unit: 'm' },
+      ],
+      rows: left.map((r) => [r.well, horizon.name, r.top, r.made, r.value]),
+    };
+    return {
+      depth: {
+        kind: 'horizon',
+        domain: 'depth',
+        lattice,
+        values: await writeWhole(store, `${id}/values`, [rows, columns], out, ['inline', 'crossline']),
+        range: [low, high],
+        filled: filled / out.length,
+      },
+      residuals,
+    };
+  },
+});

@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { blocked, makeBarrier } from '../../faults/barrier.ts';
+import { meshOfSticks } from '../../faults/surface.ts';
+import { fillGaps } from '../../horizons/fill.ts';
+import { readWhole, writeWhole } from '../../storage/arrays.ts';
+import { defineStep, number } from '../define.ts';
+
+const params = z.object({
+  tension: number(
+    { title: 'Tension', description: '0 bends freely like a thin plate; 1 is stretched like a membrane.' },
+    { min: 0, max: 1, step: 0.05, initial: 0.25 },
+  ),
+}); // prettier-ignore
+
+export const close = defineStep({
+  id: 'interpret.close',
+  version: 1,
+  stage: 'interpret',
+  title: 'Close a horizon',
+  summary: 'Fills the gaps of a horizon with a smooth surface, cut at faults; what was tracked stays as it is.',
+  source: 'Smith & Wessel (1990), Geophysics 55, 293–305',
+  reach: 'global',
+  inputs: {
+    horizon: { kind: 'horizon', title: 'Horizon', domain: 'twt' },
+    faults: { kind: 'fault', title: 'Cut at', many: true, optional: true, domain: 'twt' },
+  },
+  params,
+  outputs: { closed: { kind: 'horizon', title: 'Closed' } },
+  async run({ inputs, params: p, store, idFor }) {
+    const { horizon, faults } = inputs;
+    const [rows, columns] = horizon.values.shape;
+    const values = await readWhole(store, horizon.values);
+    let cuts: Uint8Array | undefined;
+    if (faults.length > 0) {
+      // where the gaps lie in time, roughly, decides which part of a fault cuts them
+      const rough = fillGaps(values, rows, columns, 1);
+      const barrier = makeBarrier(
+        horizon.lattice,
+        faults.map((f) => meshOfSticks(f.sticks)),
+        horizon.range[0] - 60,
+        horizon.range[1] + 60,
+        10,
+      );
+      cuts = new Uint8Array(rows * columns);
+      for (let i = 0; i < rows; i++)
+        for (let j = 0; j < columns; j++) {
+          const n = i * columns + j;
+          if (i + 1 < rows && blocked(barrier, i, j, 1, 0, rough[n])) cuts[n] |= 1;
+          if (j + 1 < columns && blocked(barrier, i, j, 0, 1, rough[n])) cuts[n] |= 2;
+        }
+    }
+    const filled = fillGaps(values, rows, columns, p.tension, cuts);
+    const known = filled.filter((v) => !Number.isNaN(v));
+    const id = idFor('closed');
+    return {
+      closed: {
+        kind: 'horizon',
+        domain: horizon.domain,
+        lattice: horizon.lattice,
+        values: await writeWhole(store, `${id}/values`, [rows, columns], filled, ['inline', 'crossline']),
+        range: [
+          known.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY),
+          known.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY),
+        ],
+        filled: known.length / filled.length,
+      },
+    };
+  },
+});

@@ -1,0 +1,173 @@
+import { z } from 'zod';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
+import type { EarthObject, Volume } from '../../earth/objects.ts';
+import { makeBarrier } from '../../faults/barrier.ts';
+import { meshOfSticks } from '../../faults/surface.ts';
+import { snap, type Traces } from '../../horizons/event.ts';
+import { type Seed, trackEvent } from '../../horizons/track.ts';
+import { topInTime } from '../../project/seeds.ts';
+import { writeWhole } from '../../storage/arrays.ts';
+import type { Store } from '../../storage/store.ts';
+import { readInlines, shapeOf } from '../../storage/volumes.ts';
+import { choice, defineStep, number, text } from '../define.ts';
+
+const params = z.object({
+  top: text({ title: 'Top', description: 'The top, as the wells name it, from which seeds are taken.' }, 'Tolven Top'),
+  event: choice(
+    { title: 'Event', description: 'What of the waveform is followed; + is harder where the volume says so.' },
+    ['trough', 'peak', 'zero rising', 'zero falling'],
+    'trough',
+  ),
+  snapMs: number(
+    { title: 'Seeds may move', description: 'How far from a well’s time the event may lie.', unit: 'ms' },
+    { min: 0, max: 60, step: 2, initial: 16 },
+  ),
+  windowMs: number(
+    {
+      title: 'Waveform window',
+      description: 'Height of the waveform that is compared from trace to trace.',
+      unit: 'ms',
+    },
+    { min: 16, max: 200, step: 4, initial: 56 },
+  ),
+  leastMatch: number(
+    { title: 'Least match', description: 'Correlation below which the front stops.' },
+    { min: 0, max: 1, step: 0.01, initial: 0.6 },
+  ),
+  jumpMs: number(
+    {
+      title: 'Largest jump',
+      description: 'Departure from the local dip allowed from one trace to the next.',
+      unit: 'ms',
+    },
+    { min: 1, max: 30, step: 1, initial: 7 },
+  ),
+  stack: number(
+    { title: 'Stack', description: 'Traces on each side stacked along dip when the time is read.', unit: 'traces' },
+    { min: 0, max: 4, whole: true, initial: 2 },
+  ),
+  reachMs: number(
+    { title: 'Reach', description: 'How far above and below its seeds the horizon is looked for.', unit: 'ms' },
+    { min: 50, max: 1500, step: 50, initial: 350 },
+  ),
+}); // prettier-ignore
+
+/** All traces of a volume between two samples, in memory. */
+async function tracesBetween(
+  store: Store,
+  volume: Volume,
+  k0: number,
+  k1: number,
+  signal?: AbortSignal,
+): Promise<Traces> {
+  const [ni, nj, nk] = shapeOf(volume);
+  const samples = k1 - k0;
+  const data = new Float32Array(ni * nj * samples);
+  const slab = volume.layouts.inline.chunk[0];
+  for (let i = 0; i < ni; i += slab) {
+    stopIf(signal);
+    const last = Math.min(ni, i + slab);
+    const lines = await readInlines(store, volume, i, last);
+    for (let n = 0; n < (last - i) * nj; n++)
+      data.set(lines.subarray(n * nk + k0, n * nk + k1), (i * nj + n) * samples);
+  }
+  return { data, samples, first: volume.vertical.first + k0 * volume.vertical.step, step: volume.vertical.step };
+}
+
+export const track = defineStep({
+  id: 'interpret.track',
+  version: 1,
+  stage: 'interpret',
+  title: 'Track through the volume',
+  summary: 'Follows one event from the wells’ tops, best match first, stopping at faults; keeps the match.',
+  source:
+    'Best-first region growing on waveform correlation, after Neidell & Taner (1971), Geophysics 36, 482–497, for the match',
+  reach: 'global',
+  inputs: {
+    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
+    wells: { kind: 'well', title: 'Wells', many: true },
+    surveys: { kind: 'directional surveys', title: 'Directional surveys', many: true, optional: true },
+    tops: { kind: 'tops', title: 'Tops', many: true },
+    checkshots: { kind: 'checkshots', title: 'Checkshots', many: true },
+    faults: { kind: 'fault', title: 'Stops at', many: true, optional: true, domain: 'twt' },
+  },
+  params,
+  outputs: { horizon: { kind: 'horizon', title: 'Horizon' } },
+  async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
+    const { seismic, wells, faults } = inputs;
+    const around: EarthObject[] = [...inputs.surveys, ...inputs.tops, ...inputs.checkshots];
+    const met = wells.map((well) => ({ well, at: topInTime(around, well, p.top, seismic) }));
+    const found = met.flatMap((m) => (m.at ? [m.at] : []));
+    for (const m of met)
+      if (!m.at) warn(`${m.well.name} gave no seed: it has no ${p.top}, no time there, or lies outside the survey.`);
+    if (found.length === 0)
+      throw new LithagonError(
+        'seeds',
+        `No well has a top “${p.top}” with a time inside ${seismic.name}, so there is nothing to begin from.`,
+        {
+          object: p.top,
+          fix: 'Check the name of the top, or load checkshots for a well that has it.',
+        },
+      );
+    const { first, step, count } = seismic.vertical;
+    const sampleOf = (ms: number) => Math.min(count, Math.max(0, Math.round((ms - first) / step)));
+    const twts = found.map((f) => f.twt);
+    const k0 = sampleOf(Math.min(...twts) - p.reachMs);
+    const k1 = sampleOf(Math.max(...twts) + p.reachMs);
+    const traces = await tracesBetween(store, seismic, k0, k1, signal);
+    progress(0.3);
+    const [ni, nj] = shapeOf(seismic);
+    const seeds: Seed[] = [];
+    for (const f of found) {
+      const time = snap(traces, f.i * nj + f.j, f.twt, p.event, p.snapMs);
+      if (Number.isNaN(time))
+        warn(`${f.well}: no ${p.event} within ${p.snapMs} ms of ${f.twt.toFixed(1)} ms; it gave no seed.`);
+      else seeds.push({ i: f.i, j: f.j, time });
+    }
+    if (seeds.length === 0)
+      throw new LithagonError('seeds', `No ${p.event} lies within ${p.snapMs} ms of “${p.top}” in any well.`, {
+        object: p.top,
+        fix: 'Choose another event, or let seeds move farther.',
+      });
+    const last = first + step * (count - 1);
+    const barrier =
+      faults.length > 0
+        ? makeBarrier(
+            seismic.lattice,
+            faults.map((f) => meshOfSticks(f.sticks)),
+            first,
+            last,
+            20,
+          )
+        : undefined;
+    const result = trackEvent(traces, ni, nj, seeds, {
+      kind: p.event,
+      halfWindow: p.windowMs / 2,
+      leastMatch: p.leastMatch,
+      largestJump: p.jumpMs,
+      stack: p.stack,
+      barrier,
+      signal,
+      onProgress: (n) => progress(0.3 + (0.6 * n) / (ni * nj)),
+    });
+    stopIf(signal);
+    let low = Number.POSITIVE_INFINITY;
+    let high = Number.NEGATIVE_INFINITY;
+    for (const t of result.times) {
+      if (t < low) low = t;
+      if (t > high) high = t;
+    }
+    const id = idFor('horizon');
+    return {
+      horizon: {
+        kind: 'horizon',
+        domain: 'twt',
+        lattice: seismic.lattice,
+        values: await writeWhole(store, `${id}/values`, [ni, nj], result.times, ['inline', 'crossline']),
+        confidence: await writeWhole(store, `${id}/confidence`, [ni, nj], result.confidence, ['inline', 'crossline']),
+        range: [low, high],
+        filled: result.tracked / (ni * nj),
+      },
+    };
+  },
+});

@@ -1,0 +1,156 @@
+import { z } from 'zod';
+import { LithagonError } from '../../earth/errors.ts';
+import { sameBins } from '../../earth/lattice.ts';
+import { readWhole } from '../../storage/arrays.ts';
+import { contactsFromPressures } from '../../volumes/contacts.ts';
+import { inPlace as computeInPlace, insideRings } from '../../volumes/inPlace.ts';
+import { choice, defineStep, number, text } from '../define.ts';
+
+const fraction = (title: string, description: string, initial: number) =>
+  number({ title, description, unit: 'fraction' }, { min: 0, max: 1, step: 0.01, initial });
+
+const params = z.object({
+  zone: text({ title: 'Zone', description: 'What the zone is called in the table.' }, 'Tolven Sandstone'),
+  contacts: choice(
+    { title: 'Contacts', description: 'Typed below, or where the gradients of the pressures meet.' },
+    ['from pressures', 'typed'],
+    'from pressures',
+  ),
+  gocM: number(
+    { title: 'Gas–oil contact', description: 'Typed depth; 0 where there is no gas.', unit: 'm TVDSS' },
+    { min: 0, max: 9000, step: 0.5, initial: 0 },
+  ),
+  owcM: number(
+    { title: 'Oil–water contact', description: 'Typed depth.', unit: 'm TVDSS' },
+    { min: 0, max: 9000, step: 0.5, initial: 1000 },
+  ),
+  netToGross: fraction('Net-to-gross', 'Part of the rock that is reservoir.', 0.75),
+  porosity: fraction('Porosity', 'Of the net rock.', 0.27),
+  waterInOil: fraction('Water saturation, oil zone', 'Of the net rock’s pores.', 0.35),
+  waterInGas: fraction('Water saturation, gas zone', 'Of the net rock’s pores.', 0.25),
+  oilFactor: number(
+    { title: 'Oil formation volume factor', description: 'Used where no fluid sample gives one.', unit: 'm³/m³' },
+    { min: 1, max: 4, step: 0.01, initial: 1.2 },
+  ),
+  gasFactor: number(
+    { title: 'Gas formation volume factor', description: 'Used where no fluid sample gives one.', unit: 'm³/m³' },
+    { min: 0.001, max: 0.1, step: 0.0005, initial: 0.01 },
+  ),
+}); // prettier-ignore
+
+/** US stock-tank barrels and standard cubic feet in a cubic metre. */
+const STB = 1 / 0.158987294928;
+const SCF = 1 / 0.028316846592;
+
+export const inPlace = defineStep({
+  id: 'volumes.inPlace',
+  version: 1,
+  stage: 'volumes',
+  title: 'Volumes in place',
+  summary: 'Rock, pore space, oil and gas of a zone between two depth surfaces, inside an area, above its contacts.',
+  source:
+    'Cells cut in proportion; contacts from pressure gradients after Dake (1978), Fundamentals of Reservoir Engineering',
+  reach: 'global',
+  inputs: {
+    top: { kind: 'horizon', title: 'Top', domain: 'depth' },
+    base: { kind: 'horizon', title: 'Base', domain: 'depth' },
+    area: { kind: 'polygon', title: 'Area' },
+    pressures: { kind: 'pressures', title: 'Pressures', many: true, optional: true },
+    fluids: { kind: 'fluid samples', title: 'Fluid samples', many: true, optional: true },
+  },
+  params,
+  outputs: { volumes: { kind: 'result table', title: 'Volumes' } },
+  async run({ inputs, params: p, store, warn }) {
+    const { top, base, area } = inputs;
+    if (!area.closed)
+      throw new LithagonError('area', `${area.name} is a line, which holds no area.`, {
+        object: area.name,
+        fix: 'Choose a closed outline.',
+      });
+    if (!sameBins(top.lattice, base.lattice))
+      throw new LithagonError('lattice', `${top.name} and ${base.name} lie on different grids.`, {
+        object: base.name,
+        fix: 'Make both from the same survey.',
+      });
+    const sample = (fluid: string, column: number): number | null => {
+      const row = inputs.fluids.flatMap((f) => f.rows).find((r) => r[0] === fluid);
+      return row && typeof row[column] === 'number' ? (row[column] as number) : null;
+    };
+    let goc: number | null = p.gocM > 0 ? p.gocM : null;
+    let owc = p.owcM;
+    let range = '';
+    if (p.contacts === 'from pressures') {
+      const oil = sample('oil', 1);
+      const water = sample('water', 1);
+      if (oil === null || water === null)
+        throw new LithagonError(
+          'contacts',
+          'Contacts from pressures need the densities of oil and water from fluid samples.',
+          { fix: 'Choose fluid samples, or type the contacts.' },
+        );
+      const points = inputs.pressures.flatMap((t) => t.rows.map((r) => ({ z: Number(r[1]), p: Number(r[2]) })));
+      const fit = contactsFromPressures(points, { gas: sample('gas', 1), oil, water });
+      if (!fit)
+        throw new LithagonError('contacts', `${points.length} pressures are too few to find contacts from.`, {
+          fix: 'Choose more pressures, or type the contacts.',
+        });
+      goc = fit.goc;
+      owc = fit.owc;
+      const span = (r: [number, number] | null) => (r ? `${r[0].toFixed(1)} to ${r[1].toFixed(1)} m` : 'none');
+      range = `gas–oil ${span(fit.gocRange)}, oil–water ${span(fit.owcRange)}, misfit ${(fit.rms / 1e5).toFixed(3)} bar rms`;
+      warn(`Contacts from pressures, range of about 95 %: ${range}.`);
+    }
+    const rock = {
+      netToGross: p.netToGross,
+      porosity: p.porosity,
+      waterInOil: p.waterInOil,
+      waterInGas: p.waterInGas,
+      oilFactor: sample('oil', 2) ?? p.oilFactor,
+      gasFactor: sample('gas', 2) ?? p.gasFactor,
+    };
+    const v = computeInPlace(
+      top.lattice,
+      await readWhole(store, top.values),
+      await readWhole(store, base.values),
+      insideRings(area.rings),
+      { goc, owc },
+      rock,
+    );
+    if (v.missing > 0.5) warn(`${v.missing.toFixed(0)} bins inside the area lack a top or base and were left out.`);
+    return {
+      volumes: {
+        kind: 'result table',
+        columns: [
+          { name: 'Quantity', unit: '' },
+          { name: 'Metric', unit: '' },
+          { name: 'Unit', unit: '' },
+          { name: 'Field', unit: '' },
+          { name: 'Field unit', unit: '' },
+        ],
+        rows: [
+          ['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS'],
+          ['Oil–water contact', owc, 'm TVDSS', owc / 0.3048, 'ft TVDSS'],
+          ['Gross rock', v.grossRock, 'm³', v.grossRock / 1233.48183754752, 'acre-ft'],
+          ['Net rock', v.net, 'm³', v.net / 1233.48183754752, 'acre-ft'],
+          ['Pore', v.pore, 'm³', v.pore / 1233.48183754752, 'acre-ft'],
+          ['Hydrocarbon pore', v.hydrocarbonPore, 'm³', v.hydrocarbonPore / 1233.48183754752, 'acre-ft'],
+          ['Oil in place', v.oil, 'Sm³', v.oil * STB, 'stb'],
+          ['Gas in place', v.gas, 'Sm³', v.gas * SCF, 'scf'],
+        ],
+        records: [
+          {
+            area: area.name,
+            zone: p.zone,
+            contacts: { goc_m: goc, owc_m: owc },
+            grossRockVolume_m3: v.grossRock,
+            netRockVolume_m3: v.net,
+            poreVolume_m3: v.pore,
+            hydrocarbonPoreVolume_m3: v.hydrocarbonPore,
+            oilInPlace_sm3: v.oil,
+            gasInPlace_sm3: v.gas,
+          },
+        ],
+      },
+    };
+  },
+});

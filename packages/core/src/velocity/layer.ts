@@ -1,0 +1,59 @@
+/** Velocity in a layer: `v(z) = v0 + k·z`, `z` in metres below the datum, `v` in m/s, `k` in 1/s. */
+export interface LinearVelocity {
+  v0: number;
+  k: number;
+}
+
+/** Depth (m) reached from `z0` after `dt` ms of two-way time, in closed form (Slotnick 1936, Geophysics 1, 9–22). */
+export function depthAfter(law: LinearVelocity, z0: number, dt: number): number {
+  const { v0, k } = law;
+  if (Math.abs(k) < 1e-9) return z0 + (v0 * dt) / 2000;
+  return (z0 + v0 / k) * Math.exp((k * dt) / 2000) - v0 / k;
+}
+
+/** Two-way time (ms) from `z0` to `z1`. */
+export function timeBetween(law: LinearVelocity, z0: number, z1: number): number {
+  const { v0, k } = law;
+  if (Math.abs(k) < 1e-9) return (2000 * (z1 - z0)) / v0;
+  return (2000 / k) * Math.log((v0 + k * z1) / (v0 + k * z0));
+}
+
+/** Depths and times of one well inside a layer, from the layer's top down. */
+export interface LayerPoints {
+  top: { z: number; t: number };
+  points: { z: number; t: number }[];
+}
+
+/**
+ * Fit a layer's velocity to wells by least squares on depth; the gradient is held within bounds, since few wells say
+ * little about it. Null where there is no point.
+ */
+export function fitLayer(
+  wells: LayerPoints[],
+  bounds = { lowK: 0, highK: 1.2 },
+): (LinearVelocity & { rms: number }) | null {
+  const count = wells.reduce((n, w) => n + w.points.length, 0);
+  if (count === 0) return null;
+  let best: (LinearVelocity & { rms: number }) | null = null;
+  const steps = 48;
+  for (let s = 0; s <= steps; s++) {
+    const k = bounds.lowK + ((bounds.highK - bounds.lowK) * s) / steps;
+    // z = z0·e + v0·(e − 1)/k is linear in v0
+    let [num, den] = [0, 0];
+    for (const { top, points } of wells)
+      for (const { z, t } of points) {
+        const e = Math.exp((k * (t - top.t)) / 2000);
+        const slope = k < 1e-9 ? (t - top.t) / 2000 : (e - 1) / k;
+        num += slope * (z - top.z * e);
+        den += slope * slope;
+      }
+    if (den === 0) continue;
+    const law = { v0: num / den, k };
+    let sum = 0;
+    for (const { top, points } of wells)
+      for (const { z, t } of points) sum += (depthAfter(law, top.z, t - top.t) - z) ** 2;
+    const rms = Math.sqrt(sum / count);
+    if (law.v0 > 300 && (!best || rms < best.rms - 1e-9)) best = { ...law, rms };
+  }
+  return best;
+}

@@ -1,0 +1,46 @@
+import { describe, expect, test } from 'vitest';
+import { krige } from './kriging.ts';
+import { depthAfter, fitLayer, timeBetween } from './layer.ts';
+
+describe('v0 + k·z', () => {
+  test('closed forms agree with integration to a hundredth of a metre, and undo each other', () => {
+    for (const law of [
+      { v0: 1800, k: 0.6 },
+      { v0: 2500, k: 0 },
+      { v0: 1500, k: 1.1 },
+    ]) {
+      let z = 300;
+      const dt = 0.001;
+      for (let t = 0; t < 800; t += dt) {
+        const half = z + ((law.v0 + law.k * z) * dt) / 4000;
+        z += ((law.v0 + law.k * half) * dt) / 2000;
+      }
+      expect(Math.abs(depthAfter(law, 300, 800) - z)).toBeLessThan(0.01);
+      expect(timeBetween(law, 300, depthAfter(law, 300, 800))).toBeCloseTo(800, 8);
+    }
+  });
+  test('a law is found again from the points of wells that begin at different depths', () => {
+    const law = { v0: 1900, k: 0.5 };
+    const wells = [350, 420, 500].map((z0) => ({
+      top: { z: z0, t: 400 },
+      points: [100, 250, 400].map((t) => ({ t: 400 + t, z: depthAfter(law, z0, t) })),
+    }));
+    const fit = fitLayer(wells);
+    expect(fit?.k).toBeCloseTo(0.5, 6);
+    expect(fit?.v0).toBeCloseTo(1900, 4);
+    expect(fit?.rms).toBeLessThan(1e-6);
+    expect(fitLayer([])).toBeNull();
+  });
+});
+
+test('kriging is exact at wells and fades away from them', () => {
+  const points = [
+    { x: 0, y: 0, value: 5 },
+    { x: 800, y: 0, value: -3 },
+    { x: 0, y: 900, value: 2 },
+  ];
+  const at = krige(points, 3000);
+  for (const p of points) expect(at(p.x, p.y)).toBeCloseTo(p.value, 9);
+  expect(Math.abs(at(30000, 30000))).toBeLessThan(1e-6);
+  expect(krige([], 1000)(3, 4)).toBe(0);
+});

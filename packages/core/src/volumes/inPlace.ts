@@ -1,0 +1,101 @@
+import { binArea, type Lattice, toMap } from '../earth/lattice.ts';
+
+export interface Contacts {
+  /** Depths below the datum (m); null where there is no such contact. */
+  goc: number | null;
+  owc: number;
+}
+
+export interface Rock {
+  /** Net over gross, porosity of net, water saturation of net in oil and in gas. */
+  netToGross: number;
+  porosity: number;
+  waterInOil: number;
+  waterInGas: number;
+  /** Reservoir volume over volume at 15 °C and 101.325 kPa. */
+  oilFactor: number;
+  gasFactor: number;
+}
+
+export interface InPlace {
+  grossRock: number;
+  grossGas: number;
+  grossOil: number;
+  net: number;
+  pore: number;
+  hydrocarbonPore: number;
+  oil: number;
+  gas: number;
+  /** Bins that lie in the area and have no top or base. */
+  missing: number;
+}
+
+/** Even–odd test against closed rings. */
+export function insideRings(rings: [number, number][][]): (x: number, y: number) => boolean {
+  return (x, y) => {
+    let inside = false;
+    for (const ring of rings)
+      for (let a = 0, b = ring.length - 1; a < ring.length; b = a++) {
+        const [xa, ya] = ring[a];
+        const [xb, yb] = ring[b];
+        if (ya > y !== yb > y && x < ((xb - xa) * (y - ya)) / (yb - ya) + xa) inside = !inside;
+      }
+    return inside;
+  };
+}
+
+const PARTS = 6;
+
+/**
+ * Rock and fluid between two surfaces above their contacts, inside an area. Each cell between four bins is divided so
+ * that contacts, pinch-outs and the area's edge cut it in proportion; surfaces are bilinear in a cell.
+ * @param top, base `[inline][crossline]`, metres below the datum, on one lattice; volumes in m³
+ */
+export function inPlace(
+  lattice: Lattice,
+  top: Float32Array,
+  base: Float32Array,
+  inside: (x: number, y: number) => boolean,
+  contacts: Contacts,
+  rock: Rock,
+): InPlace {
+  const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
+  const part = binArea(lattice) / (PARTS * PARTS);
+  let [gas, oil, missing] = [0, 0, 0];
+  for (let i = 0; i + 1 < rows; i++)
+    for (let j = 0; j + 1 < columns; j++) {
+      const n = i * columns + j;
+      const corners = [n, n + 1, n + columns, n + columns + 1];
+      const whole = corners.every((c) => !Number.isNaN(top[c]) && !Number.isNaN(base[c]));
+      for (let a = 0; a < PARTS; a++)
+        for (let b = 0; b < PARTS; b++) {
+          const [fi, fj] = [(a + 0.5) / PARTS, (b + 0.5) / PARTS];
+          if (!inside(...toMap(lattice, i + fi, j + fj))) continue;
+          if (!whole) {
+            missing += 1 / (PARTS * PARTS);
+            continue;
+          }
+          const at = (v: Float32Array) =>
+            (v[n] * (1 - fj) + v[n + 1] * fj) * (1 - fi) + (v[n + columns] * (1 - fj) + v[n + columns + 1] * fj) * fi;
+          const from = at(top);
+          const to = Math.min(at(base), contacts.owc);
+          if (to <= from) continue;
+          const split = contacts.goc === null ? from : Math.min(to, Math.max(from, contacts.goc));
+          gas += part * (split - from);
+          oil += part * (to - split);
+        }
+    }
+  const hydrocarbon = (gross: number, water: number) => gross * rock.netToGross * rock.porosity * (1 - water);
+  const net = (gas + oil) * rock.netToGross;
+  return {
+    grossRock: gas + oil,
+    grossGas: gas,
+    grossOil: oil,
+    net,
+    pore: net * rock.porosity,
+    hydrocarbonPore: hydrocarbon(gas, rock.waterInGas) + hydrocarbon(oil, rock.waterInOil),
+    oil: hydrocarbon(oil, rock.waterInOil) / rock.oilFactor,
+    gas: hydrocarbon(gas, rock.waterInGas) / rock.gasFactor,
+    missing,
+  };
+}
