@@ -53,7 +53,7 @@ test('time and depth switch per view; what cannot be shown is listed with its re
   await page.keyboard.press('Escape');
   await map.getByRole('radio', { name: 'Depth' }).click();
   await map.getByLabel('What the map shows').selectOption({ label: 'Sea Bed' });
-  await expect(map.getByText('Depth (m)')).toBeVisible();
+  await expect(map.getByText(/Depth \(m\), every/)).toBeVisible();
   const section = page.getByRole('region', { name: 'Section' });
   await expect(section.getByRole('radio', { name: 'TWT' })).toBeChecked();
   await section.getByRole('radio', { name: 'Depth' }).click();
@@ -119,3 +119,31 @@ for (const scheme of ['light', 'dark'] as const)
     await page.getByRole('button', { name: /^Full stack/ }).click();
     expect(await look()).toEqual([]);
   });
+
+test('volumes are read off the screen, and computed anew with contacts that a person types', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Volumes: / }).click();
+  await page.getByRole('button', { name: /^Crest volumes/ }).click();
+  const grossOf = async (name: string) => {
+    const sheet = page.getByRole('complementary', { name });
+    const text = await sheet.getByRole('row', { name: /^Gross rock/ }).innerText();
+    return Number(/([\d.]+) × 10⁶/.exec(text)?.[1]);
+  };
+  const before = await grossOf('Crest volumes');
+  expect(before).toBeGreaterThan(50);
+  await page.getByRole('button', { name: /^Volumes in place Rock/ }).click();
+  const form = page.getByRole('complementary', { name: 'Volumes in place' });
+  await form.getByLabel('Top', { exact: true }).selectOption({ label: 'Tolven Top in depth' });
+  await form.getByLabel('Base').selectOption({ label: 'Tolven Base in depth' });
+  await form.getByLabel('Area').selectOption({ label: 'Crest outline' });
+  await form.getByLabel('Contacts').selectOption('typed');
+  await form.getByRole('slider', { name: 'Oil–water contact' }).focus();
+  // typed higher up: less rock above the contact
+  await page.keyboard.press('ArrowRight');
+  await form.getByRole('button', { name: 'Run', exact: true }).click();
+  const made = page.getByRole('complementary', { name: /^Volumes of Tolven Top in depth/ });
+  await expect(made.getByRole('row', { name: /^Oil–water contact/ })).toContainText('1 001');
+  const after = await grossOf('Volumes of Tolven Top in depth');
+  expect(after).toBeLessThan(before);
+  expect(after).toBeGreaterThan(0);
+});

@@ -137,11 +137,9 @@ export function MapView() {
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
     ...horizons.map((h) => ({ value: h.id, label: h.name })),
   ];
-  const subtitle = horizon
-    ? `contours ${interval} ${domain === 'twt' ? 'ms' : 'm'}`
-    : slice
-      ? `at ${(slice.vertical.first + k * slice.vertical.step).toFixed(0)} ${domain === 'twt' ? 'ms' : 'm'}`
-      : '';
+  const subtitle = slice
+    ? `at ${(slice.vertical.first + k * slice.vertical.step).toFixed(0)} ${domain === 'twt' ? 'ms' : 'm'}`
+    : '';
   return (
     <ViewFrame
       view="map"
@@ -200,8 +198,20 @@ export function MapView() {
         {look && (
           <ColorBar
             look={look}
-            style={{ left: 46, top: 8, bottom: 'auto' }}
-            text={horizon ? (domain === 'twt' ? 'TWT (ms)' : 'Depth (m)') : slice ? quantityText(slice) : ''}
+            style={{
+              left: 40,
+              top: 4,
+              bottom: 'auto',
+              padding: '2px 6px',
+              background: 'color-mix(in oklab, var(--vellum) 86%, transparent)',
+            }}
+            text={
+              horizon
+                ? `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`
+                : slice
+                  ? quantityText(slice)
+                  : ''
+            }
           />
         )}
         {problem && <div className={css.problem}>{problem}</div>}

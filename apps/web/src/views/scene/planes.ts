@@ -1,5 +1,6 @@
 import { type Lattice, toMap, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
+import { colorMap } from '../../color/maps';
 import { fieldMaterial } from '../raster/field';
 
 /** Earth coordinates to the scene's own: kilometres about the survey's middle, vertical down scaled by exaggeration. */
@@ -81,7 +82,7 @@ export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometr
   return new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
 }
 
-/** A horizon as a surface, without the cells that lack a corner; heights as a colour coordinate from 0 to 1. */
+/** A horizon as a surface, without the cells that lack a corner; coloured by height as on the map. */
 export function horizonGeometry(
   frame: SceneFrame,
   lattice: Lattice,
@@ -90,12 +91,16 @@ export function horizonGeometry(
 ): THREE.BufferGeometry {
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
   const position = new Float32Array(ni * nj * 3);
-  const shade = new Float32Array(ni * nj);
+  // the lit material works in linear light
+  const map = colorMap('strata').map((v) => Math.round(255 * (v / 255) ** 2.2));
+  const color = new Uint8Array(ni * nj * 3);
   for (let i = 0; i < ni; i++)
     for (let j = 0; j < nj; j++) {
       const n = i * nj + j;
       position.set(toScene(frame, ...toMap(lattice, i, j), values[n]), 3 * n);
-      shade[n] = (values[n] - range[0]) / (range[1] - range[0] || 1);
+      const q = (values[n] - range[0]) / (range[1] - range[0] || 1);
+      const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (Number.isNaN(q) ? 0 : q))));
+      color.set(map.subarray(c, c + 3), 3 * n);
     }
   const index: number[] = [];
   for (let i = 0; i + 1 < ni; i++)
@@ -106,7 +111,7 @@ export function horizonGeometry(
     }
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
-  geometry.setAttribute('shade', new THREE.BufferAttribute(shade, 1));
+  geometry.setAttribute('color', new THREE.BufferAttribute(color, 3, true));
   geometry.setIndex(index);
   return geometry;
 }

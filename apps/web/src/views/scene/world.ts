@@ -1,6 +1,5 @@
 import { type EarthObject, type Fault, meshOfSticks, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
-import { colorOf } from '../../color/objects';
 import { type ShownWell, shownHorizons } from '../common/survey';
 import { boxLines, horizonGeometry, type PlaneName, planeMesh, type SceneFrame, toScene } from './planes';
 
@@ -18,8 +17,8 @@ export interface World {
 export function makeWorld(): World {
   const scene = new THREE.Scene();
   const root = new THREE.Group();
-  scene.add(root, new THREE.HemisphereLight(0xffffff, 0x8a8478, 2.4));
-  const sun = new THREE.DirectionalLight(0xffffff, 1.6);
+  scene.add(root, new THREE.HemisphereLight(0xffffff, 0x8a8478, 2));
+  const sun = new THREE.DirectionalLight(0xffffff, 1.2);
   sun.position.set(-4, 6, 3);
   scene.add(sun);
   const names: PlaneName[] = ['inline', 'crossline', 'slice'];
@@ -93,7 +92,7 @@ export function furnish(
       new THREE.Mesh(
         geometry,
         new THREE.MeshLambertMaterial({
-          color: colorOf(horizon, objects),
+          vertexColors: true,
           side: THREE.DoubleSide,
           transparent: true,
           opacity: 0.9,

@@ -248,7 +248,7 @@ function Section(props: {
           style={{ left: MARGIN.left }}
           text={live ? 'trial, 0 alike to 1 unlike' : quantityText(volume)}
         />
-        <span className={css.colorBar} style={{ right: MARGIN.right, bottom: 16 }}>
+        <span className={`${css.colorBar} ${css.wideOnly}`} style={{ right: MARGIN.right, bottom: 16 }}>
           1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
           {domain === 'twt' ? ` · ${perSecond.toFixed(1)} cm/s` : ''}
         </span>
