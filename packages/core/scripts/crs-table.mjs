@@ -8,7 +8,7 @@ if (!existsSync(out)) {
   const all = JSON.parse(readFileSync(path, 'utf8'));
   const rows = Object.values(all)
     .filter((c) => /PROJCRS|GEOGCRS|CRS-PROJCRS|CRS-GEOGCRS/.test(c.kind) && c.proj4)
-    .map((c) => [Number(c.code), c.name, c.area, c.unit ?? '', c.bbox, c.proj4]);
+    .map((c) => [Number(c.code), c.name, c.area ?? '', c.unit ?? '', c.bbox, c.proj4]);
   mkdirSync(new URL('.', out), { recursive: true });
   writeFileSync(out, JSON.stringify(rows));
   console.log(`${rows.length} coordinate reference systems`);

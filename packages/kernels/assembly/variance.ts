@@ -40,7 +40,7 @@ export function spread(sum: usize, squares: usize, count: i32, traces: f32): voi
 }
 
 /** Ratio of spread to energy over `half` samples above and below: the variance, 0 to 1. */
-export function windowRatio(spreads: usize, squares: usize, out: usize, count: i32, half: i32): void {
+export function ratioOverHeight(spreads: usize, squares: usize, out: usize, count: i32, half: i32): void {
   let a: f64 = 0;
   let b: f64 = 0;
   const first = min(half, count - 1);

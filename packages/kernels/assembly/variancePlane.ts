@@ -1,4 +1,4 @@
-import { addTrace, clear, spread, windowRatio } from './variance';
+import { addTrace, clear, spread, ratioOverHeight } from './variance';
 
 /**
  * One line of variance: for each of `traces` traces at `lines[radius]`, from neighbours `radius` lines and traces away.
@@ -36,6 +36,6 @@ export function varianceLine(
       continue;
     }
     spread(sum, squares, samples, used as f32);
-    windowRatio(sum, squares, to, samples, half);
+    ratioOverHeight(sum, squares, to, samples, half);
   }
 }

@@ -32,7 +32,7 @@ export function searchCrs(rows: CrsRow[], text: string, most = 30): Crs[] {
     for (const word of words) {
       if (code === word) worth += 100;
       else if (code.startsWith(word) && word.length > 2) worth += 20;
-      else if (new RegExp(`(^|[^a-z0-9])${word.replace(/[^a-z0-9]/g, '.')}($|[^a-z0-9])`).test(name)) worth += 12;
+      else if (new RegExp(`(^|[^a-z0-9])${word.replace(/[^a-z0-9]/g, '\\$&')}($|[^a-z0-9])`).test(name)) worth += 12;
       else if (name.includes(word)) worth += 6;
       else if (area.includes(word)) worth += 2;
       else {

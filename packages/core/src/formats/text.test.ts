@@ -49,7 +49,7 @@ describe('LAS', () => {
     ['no ~A', header().replace('~Ascii\n', ''), /no data section/],
     ['no curves', '~V\n VERS. 2.0 :\n~W\n WELL. A :\n~A\n1 2\n', /no curve section/],
     ['depths that jump back', `${header()}100 1 1\n99 1 1\n101 1 1\n`, /do not rise steadily/],
-    ['a letter', 'Dear colleague', /no version or well section/],
+    ['a letter', 'Dear colleague', /neither a ~V nor a ~W part/],
   ])('%s is refused', (_, text, reason) => {
     expect(() => parseLas('a.las', text)).toThrow(reason);
   });

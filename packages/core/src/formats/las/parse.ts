@@ -12,7 +12,7 @@ export interface LasCurve {
 export interface LasFile {
   version: string;
   well: string;
-  /** Other facts of the well section by mnemonic. */
+  /** Other facts about the well by mnemonic. */
   facts: Record<string, string>;
   /** Measured depth in metres, rising. */
   depthM: Float64Array;
@@ -68,7 +68,7 @@ export function parseLas(name: string, text: string): LasFile {
       sections[section].push(parsed);
     }
   }
-  if (!sections.V && !sections.W) refuse('it has no version or well section.', 'Check that it is a LAS file.');
+  if (!sections.V && !sections.W) refuse('it has neither a ~V nor a ~W part.', 'Check that it is a LAS file.');
   const curveLines =
     sections.C ?? refuse('it has no curve section, so nothing says what its columns are.', 'Ask for the file again.');
   if (dataFrom < 0) refuse('it has no data section (~A).', 'It was probably cut short: copy it again.');

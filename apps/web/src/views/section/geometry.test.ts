@@ -1,0 +1,49 @@
+import type { Horizon, Lattice, Volume } from '@lithagon/core';
+import { describe, expect, test } from 'vitest';
+import { horizonAlong, placeOf, sectionLine, traceOf, valueAt } from './geometry';
+
+const lattice: Lattice = {
+  inline: { first: 100, step: 1, count: 20 },
+  crossline: { first: 200, step: 1, count: 30 },
+  origin: [1000, 5000],
+  perInline: [-10, 20],
+  perCrossline: [20, 10],
+};
+
+describe('a section', () => {
+  test.each(['inline', 'crossline'] as const)('along an %s knows its places and traces, there and back', (plane) => {
+    const line = sectionLine(lattice, plane, 7);
+    expect(line.traces).toBe(plane === 'inline' ? 30 : 20);
+    const [x, y] = placeOf(line, 11.25);
+    const [trace, off] = traceOf(line, x, y);
+    expect(trace).toBeCloseTo(11.25, 9);
+    expect(off).toBeCloseTo(0, 9);
+    // a point beside the section, at right angles to it
+    const side: [number, number] = plane === 'inline' ? [x - 10, y + 20] : [x + 20, y + 10];
+    expect(traceOf(line, ...side)[1]).toBeCloseTo(Math.hypot(10, 20), 6);
+  });
+  test('a horizon on a coarser grid is interpolated, and missing where a corner is', () => {
+    const coarse: Lattice = {
+      ...lattice,
+      inline: { first: 100, step: 2, count: 10 },
+      crossline: { first: 200, step: 2, count: 15 },
+      perInline: [-20, 40],
+      perCrossline: [40, 20],
+    };
+    const values = Float32Array.from({ length: 150 }, (_, n) => 10 * (n % 15) + Math.floor(n / 15));
+    values[4 * 15 + 9] = Number.NaN;
+    const along = horizonAlong(sectionLine(lattice, 'inline', 7), { lattice: coarse } as Horizon, values);
+    expect(along[5][1]).toBeCloseTo(25 + 3.5, 4);
+    expect(along[17][1]).toBeNaN();
+    expect(along[29][1]).toBeNaN();
+  });
+  test('the readout comes from the samples', () => {
+    const volume = { vertical: { first: 100, step: 4, count: 5 } } as Volume;
+    const data = Float32Array.of(0, 1, 2, 3, 4, 10, 11, 12, Number.NaN, 14);
+    expect(valueAt(volume, data, 0.4, 106)).toBeCloseTo(1.5, 6);
+    expect(valueAt(volume, data, 0.6, 104)).toBeCloseTo(11, 6);
+    expect(valueAt(volume, data, 1, 111)).toBeNull();
+    expect(valueAt(volume, data, 1, 90)).toBeNull();
+    expect(valueAt(volume, data, 5, 104)).toBeNull();
+  });
+});
