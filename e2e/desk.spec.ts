@@ -23,7 +23,7 @@ test('variance is tried on the line while its window changes, then run for the v
   page,
 }) => {
   await openWorkedUp(page);
-  await page.getByRole('button', { name: /^Attributes: / }).click();
+  await page.getByRole('button', { name: /^Attributes ?: / }).click();
   await page.getByRole('button', { name: /^Variance Lateral change/ }).click();
   const sheet = page.getByRole('complementary', { name: 'Variance' });
   await expect(sheet.getByRole('button', { name: /Run on the volume · about \d+ s/ })).toBeVisible();
@@ -67,7 +67,7 @@ test('a rename is undone and redone by name, also after a reload, and makes noth
   await name.fill('Full stack, final');
   await name.press('Enter');
   await expect(page.getByRole('button', { name: /^Full stack, final/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Attributes: 1 object$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Attributes ?: 1 object$/ })).toBeVisible();
   await page.reload();
   await page.getByRole('button', { name: 'Undo: Rename Full stack to Full stack, final' }).click();
   await expect(page.getByRole('button', { name: /^Full stack amplitude/ })).toBeVisible();
@@ -122,7 +122,7 @@ for (const scheme of ['light', 'dark'] as const)
 
 test('volumes are read off the screen, and computed anew with contacts that a person types', async ({ page }) => {
   await openWorkedUp(page);
-  await page.getByRole('button', { name: /^Volumes: / }).click();
+  await page.getByRole('button', { name: /^Volumes ?: / }).click();
   await page.getByRole('button', { name: /^Crest volumes/ }).click();
   const grossOf = async (name: string) => {
     const sheet = page.getByRole('complementary', { name });
