@@ -114,7 +114,7 @@ export async function inspectSegy(
       { label: 'Samples', value: formatName(headers) },
       { label: 'Text header', value: headers.textEncoding },
       { label: 'Traces', value: String(headers.traces) },
-      { label: 'Trace', value: `${headers.samples} samples of ${headers.intervalMs}` },
+      { label: 'Trace', value: `${headers.samples} samples by ${headers.intervalMs} ms, or m where it is in depth` },
     ],
     problems: [...headers.problems],
     questions: [],

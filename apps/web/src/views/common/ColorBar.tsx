@@ -18,7 +18,7 @@ export function ColorBar(props: { look: FieldLook; text: string; style?: CSSProp
           <span>{formatValue(look.high)}</span>
         </div>
       </div>
-      <span>{props.text}</span>
+      <span className={css.barText}>{props.text}</span>
     </div>
   );
 }
