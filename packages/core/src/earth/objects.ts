@@ -180,6 +180,37 @@ export const velocityModelSchema = z.object({
 });
 export type VelocityModel = z.infer<typeof velocityModelSchema>;
 
+/** A wavelet at a sample interval of its own. */
+export const waveletSchema = z.object({
+  ...base,
+  kind: z.literal('wavelet'),
+  stepMs: z.number().positive(),
+  /** Time of the first sample, ms; 0 is the reflector. */
+  firstMs: z.number(),
+  samples: z.array(z.number()),
+  method: z.enum(['Ricker', 'statistical']),
+  /** Constant phase it was given, degrees. */
+  phaseDeg: z.number(),
+});
+export type Wavelet = z.infer<typeof waveletSchema>;
+
+/** Depth against two-way time down a well, as a tie was accepted. */
+export const relationSchema = z.object({
+  ...base,
+  kind: z.literal('time-depth relation'),
+  well: z.string(),
+  /** `[TVDSS m, TWT ms]`, both rising, from the datum down. */
+  pairs: z.array(z.tuple([z.number(), z.number()])).min(2),
+  /** Drift (checkshot − sonic, ms) at the knees of its correction. */
+  knees: z.array(z.object({ tvdss: z.number(), driftMs: z.number() })),
+  shiftMs: z.number(),
+  phaseDeg: z.number(),
+  /** Correlation of synthetic and seismic in the window (ms) that it was measured in. */
+  correlation: z.number(),
+  windowMs: z.tuple([z.number(), z.number()]),
+});
+export type TimeDepthRelation = z.infer<typeof relationSchema>;
+
 /** A table of results. */
 export const resultTableSchema = z.object({
   ...base,
@@ -194,6 +225,8 @@ export type ResultTable = z.infer<typeof resultTableSchema>;
 export const objectSchema = z.discriminatedUnion('kind', [
   velocityModelSchema,
   resultTableSchema,
+  waveletSchema,
+  relationSchema,
   volumeSchema,
   wellSchema,
   logsSchema,

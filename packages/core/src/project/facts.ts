@@ -115,6 +115,28 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         })),
       );
       break;
+    case 'wavelet':
+      out.push(
+        { label: 'Method', value: object.method },
+        {
+          label: 'Length',
+          value: `${((object.samples.length - 1) * object.stepMs).toFixed(0)} ms by ${object.stepMs} ms`,
+        },
+        { label: 'Phase', value: `${object.phaseDeg.toFixed(0)}°` },
+      );
+      break;
+    case 'time-depth relation':
+      out.push(
+        { label: 'Well', value: object.well },
+        {
+          label: 'Correlation',
+          value: `${object.correlation.toFixed(2)}, ${object.windowMs.map((t) => t.toFixed(0)).join(' to ')} ms`,
+        },
+        { label: 'Shift', value: `${object.shiftMs.toFixed(1)} ms` },
+        { label: 'Wavelet phase', value: `${object.phaseDeg.toFixed(0)}°` },
+        { label: 'Knees', value: String(object.knees.length) },
+      );
+      break;
     case 'result table':
       out.push({ label: 'Rows', value: String(object.rows.length) });
       break;

@@ -31,10 +31,9 @@ export function layerPoints(
   const above = topInDepth(objects, well, upper ?? 'Sea Bed');
   if (!relation || !base || !above) return null;
   const top = { z: above.tvdss, t: upper ? twtOfDepth(relation, above.tvdss) : (2000 * above.tvdss) / waterVelocity };
-  const shots = tableOf(objects, well.name, 'checkshots')?.rows ?? [];
-  const points = shots
-    .map((r) => ({ z: Number(r[1]), t: Number(r[2]) }))
-    .filter((p) => p.z > top.z + 5 && p.z < base.tvdss && p.t > top.t);
+  const points = Array.from(relation.tvdss, (z, n) => ({ z, t: relation.twt[n] })).filter(
+    (p) => p.z > top.z + 5 && p.z < base.tvdss && p.t > top.t,
+  );
   points.push({ z: base.tvdss, t: twtOfDepth(relation, base.tvdss) });
   return { top, points };
 }

@@ -2,10 +2,13 @@ import { toIndex } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { fromCheckshots, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
-import { pathOf, tableOf } from './wells.ts';
+import { companionsOf, pathOf, tableOf } from './wells.ts';
 
-/** Time and depth of a well by its checkshots: what there is before it is tied. */
+/** Time and depth of a well by the tie that was accepted last, or by its checkshots where it is not tied. */
 export function relationOf(objects: EarthObject[], well: string): TimeDepth | null {
+  const [tie] = companionsOf(objects, well, 'time-depth relation');
+  if (tie?.kind === 'time-depth relation')
+    return { tvdss: Float64Array.from(tie.pairs, (p) => p[0]), twt: Float64Array.from(tie.pairs, (p) => p[1]) };
   const table = tableOf(objects, well, 'checkshots');
   return table ? fromCheckshots(table.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) }))) : null;
 }

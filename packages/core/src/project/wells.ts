@@ -1,4 +1,4 @@
-import type { EarthObject, ObjectOf, Well, WellTable } from '../earth/objects.ts';
+import type { EarthObject, Kind, ObjectOf, Well, WellTable } from '../earth/objects.ts';
 import { type WellPath, wellPath } from '../wells/path.ts';
 
 /** Tables and logs that name a well which is not there yet: they wait for it, whatever order files came in. */
@@ -18,6 +18,14 @@ export function tableOf(objects: EarthObject[], well: string, kind: WellTable['k
 
 export function logsOf(objects: EarthObject[], well: string): ObjectOf<'logs'> | undefined {
   return objects.find((o): o is ObjectOf<'logs'> => o.kind === 'logs' && o.well === well);
+}
+
+/** What of a kind belongs to a well; of time–depth relations only the one that was accepted last. */
+export function companionsOf(objects: EarthObject[], well: string, kind: Kind): EarthObject[] {
+  const found = objects.filter((o) => o.kind === kind && 'well' in o && o.well === well);
+  return kind === 'time-depth relation'
+    ? found.sort((a, b) => (a.madeBy.started < b.madeBy.started ? 1 : -1)).slice(0, 1)
+    : found;
 }
 
 /** Path of a well from its head and, where there is one, its directional survey; vertical otherwise. */

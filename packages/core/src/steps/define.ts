@@ -12,6 +12,8 @@ export interface InputSpec<K extends Kind = Kind> {
   domain?: 'twt' | 'depth';
   many?: boolean;
   optional?: boolean;
+  /** Tables, logs and relations of the chosen wells that the step reads too; they are found by the well's name. */
+  companions?: Kind[];
 }
 
 /** What a step gives under a role. */
@@ -29,9 +31,11 @@ type InputOf<S extends InputSpec> = S extends { many: true }
 /** What a run is given. */
 export interface RunContext<I extends Record<string, InputSpec>, P> {
   inputs: { [R in keyof I]: InputOf<I[R]> };
+  /** What belongs to the wells among the inputs, of the kinds that the step asks for. */
+  around: EarthObject[];
   params: P;
   store: Store;
-  /** Id reserved for an output: its arrays are written under it before the object exists. */
+  /** Where the arrays of an output go: no object owns them until the run has ended well. */
   idFor(role: string): string;
   /** Name wanted for an output. */
   nameFor(role: string): string;
@@ -85,6 +89,16 @@ interface StepFacts {
   source: string;
   reach: 'local' | 'trace' | 'global';
   outputs: Record<string, OutputSpec>;
+}
+
+/** A choice of wells, with what a step reads of them. */
+export function wellsInput<const K extends Kind[], const O extends { optional?: true }>(companions: K, more?: O) {
+  return { kind: 'well', title: 'Wells', many: true, companions, ...more } as {
+    kind: 'well';
+    title: string;
+    many: true;
+    companions: K;
+  } & O;
 }
 
 export interface Step<

@@ -4,10 +4,13 @@ import { convert } from './depth/convert.ts';
 import { layers } from './depth/layers.ts';
 import { close } from './interpret/close.ts';
 import { track } from './interpret/track.ts';
+import { wavelet } from './tie/wavelet.ts';
+import { tieWell } from './tie/well.ts';
 import { inPlace } from './volumes/inPlace.ts';
 
-for (const step of [track, close, variance, layers, convert, inPlace]) registerStep(step);
+for (const step of [wavelet, tieWell, track, close, variance, layers, convert, inPlace]) registerStep(step);
 
 export * from './define.ts';
 export { tryLocal } from './localVolume.ts';
 export { checkParams, type RunRequest, runStep, unfit } from './run.ts';
+export { type Tie, type TieParams, tieOf } from './tie/well.ts';

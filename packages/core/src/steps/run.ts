@@ -1,6 +1,7 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import { type EarthObject, objectSchema } from '../earth/objects.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
+import { companionsOf } from '../project/wells.ts';
 import type { Store } from '../storage/store.ts';
 import { type AnyStep, type Draft, type InputSpec, stepOf } from './define.ts';
 
@@ -11,6 +12,8 @@ export interface RunRequest {
   params: Record<string, unknown>;
   /** Name of the (first) output; made from step and input otherwise. */
   name?: string;
+  /** Outputs, by role, that take the place of objects by id: these keep id, name and colour, and get a new revision. */
+  replaces?: Record<string, string>;
 }
 
 export interface RunOptions {
@@ -31,6 +34,8 @@ export function unfit(spec: InputSpec, object: EarthObject): string | null {
 async function gather(step: AnyStep, request: RunRequest, store: Store) {
   const inputs: Record<string, EarthObject | EarthObject[] | undefined> = {};
   const references: Record<string, string[]> = {};
+  const around: EarthObject[] = [];
+  const all = await store.list();
   for (const role of Object.keys(request.inputs))
     if (!step.inputs[role])
       throw new LithagonError('input', `${step.title} takes nothing called “${role}”.`, {
@@ -58,8 +63,13 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
       throw new LithagonError('input', `${step.title} takes one ${spec.title.toLowerCase()}, not ${objects.length}.`);
     inputs[role] = spec.many ? objects : objects[0];
     references[role] = objects.map((o) => `${o.id}@${o.revision}`);
+    for (const kind of spec.companions ?? []) {
+      const found = objects.flatMap((well) => companionsOf(all, well.name, kind));
+      around.push(...found);
+      if (found.length > 0) references[`${role}.${kind}`] = found.map((o) => `${o.id}@${o.revision}`);
+    }
   }
-  return { inputs, references };
+  return { inputs, references, around, all };
 }
 
 /** Check parameters against a step's declaration; the sentence names the parameter. */
@@ -84,8 +94,10 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       fix: '“lithagon steps” lists them.',
     });
   const params = checkParams(step, request.params);
-  const { inputs, references } = await gather(step, request, store);
-  const existing = await store.list();
+  const { inputs, references, around, all: existing } = await gather(step, request, store);
+  const replaced = new Map(
+    Object.entries(request.replaces ?? {}).map(([role, id]) => [role, existing.find((o) => o.id === id)]),
+  );
   const started = new Date();
   const warnings: string[] = [];
   const ids = new Map<string, string>();
@@ -95,6 +107,11 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   roles.forEach((role, n) => {
     const spec = step.outputs[role];
     ids.set(role, newId(spec.kind));
+    const old = replaced.get(role);
+    if (old) {
+      names.set(role, old.name);
+      return;
+    }
     const wanted =
       n === 0 && request.name ? request.name : `${spec.title}${firstInput ? ` of ${firstInput.name}` : ''}`;
     names.set(role, freeName(existing, spec.kind, wanted));
@@ -102,6 +119,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   try {
     const drafts: Record<string, Draft> = await step.run({
       inputs,
+      around,
       params,
       store,
       idFor: (role: string) => ids.get(role) as string,
@@ -114,9 +132,12 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
     const made = roles
       .filter((role) => drafts[role])
       .map((role): EarthObject => {
+        const old = replaced.get(role);
         const object = {
           ...drafts[role],
-          id: ids.get(role) as string,
+          ...(old?.color ? { color: old.color } : {}),
+          ...(old?.tags ? { tags: old.tags } : {}),
+          id: old?.id ?? (ids.get(role) as string),
           name: names.get(role) as string,
           stage: step.stage,
           revision: computedRevision(step.id, step.version, params, references, role),

@@ -46,7 +46,10 @@ export interface Store {
 
 /** Remove arrays that no object owns: what a run that was interrupted had written. */
 export async function sweep(store: Store): Promise<number> {
-  const known = new Set((await store.list()).map((object) => object.id));
+  const objects = await store.list();
+  const known = new Set(objects.map((object) => object.id));
+  // an object that was made again keeps its id, and its arrays stand under another
+  for (const [, owner] of JSON.stringify(objects).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
   let swept = 0;
   for (const owner of await store.arrayOwners())
     if (!known.has(owner)) {

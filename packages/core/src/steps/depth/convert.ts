@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { toIndex, toMap } from '../../earth/lattice.ts';
-import type { EarthObject, Horizon, ResultTable } from '../../earth/objects.ts';
+import type { Horizon, ResultTable } from '../../earth/objects.ts';
 import { gridAt } from '../../horizons/grid.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { krige } from '../../velocity/kriging.ts';
 import { depthAfter } from '../../velocity/layer.ts';
-import { choice, defineStep, number } from '../define.ts';
+import { choice, defineStep, number, wellsInput } from '../define.ts';
 
 const params = z.object({
   correction: choice(
@@ -23,7 +23,7 @@ const params = z.object({
 
 export const convert = defineStep({
   id: 'depth.convert',
-  version: 1,
+  version: 2,
   stage: 'depth',
   title: 'Horizon to depth',
   summary: 'Takes a horizon from time to depth through the layers above it, and corrects it at the wells.',
@@ -34,13 +34,11 @@ export const convert = defineStep({
     model: { kind: 'velocity model', title: 'Velocity model' },
     layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
     seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
-    wells: { kind: 'well', title: 'Wells', many: true, optional: true },
-    surveys: { kind: 'directional surveys', title: 'Directional surveys', many: true, optional: true },
-    tops: { kind: 'tops', title: 'Tops', many: true, optional: true },
+    wells: wellsInput(['directional surveys', 'tops'], { optional: true }),
   },
   params,
   outputs: { depth: { kind: 'horizon', title: 'Depth' }, residuals: { kind: 'result table', title: 'Residuals' } },
-  async run({ inputs, params: p, store, idFor, warn }) {
+  async run({ inputs, around, params: p, store, idFor, warn }) {
     const { horizon, model, seaBed } = inputs;
     const { lattice } = horizon;
     const [rows, columns] = horizon.values.shape;
@@ -78,7 +76,6 @@ export const convert = defineStep({
       }
       return z;
     };
-    const around: EarthObject[] = [...inputs.surveys, ...inputs.tops];
     const left = inputs.wells.flatMap((well) => {
       const top = topInDepth(around, well, horizon.name);
       if (!top) return [];

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
-import type { EarthObject, VelocityModel } from '../../earth/objects.ts';
+import type { VelocityModel } from '../../earth/objects.ts';
 import { layerPoints } from '../../project/layers.ts';
 import { fitLayer } from '../../velocity/layer.ts';
-import { defineStep, number } from '../define.ts';
+import { defineStep, number, wellsInput } from '../define.ts';
 
 const params = z.object({
   waterVelocity: number(
@@ -22,7 +22,7 @@ const params = z.object({
 
 export const layers = defineStep({
   id: 'depth.layers',
-  version: 1,
+  version: 2,
   stage: 'depth',
   title: 'Layer velocities',
   summary: 'Fits v0 + k·z to the wells in each layer between horizons; z is measured from the datum.',
@@ -30,15 +30,11 @@ export const layers = defineStep({
   reach: 'global',
   inputs: {
     horizons: { kind: 'horizon', title: 'Horizons, as the wells name them', many: true, domain: 'twt' },
-    wells: { kind: 'well', title: 'Wells', many: true },
-    surveys: { kind: 'directional surveys', title: 'Directional surveys', many: true, optional: true },
-    tops: { kind: 'tops', title: 'Tops', many: true },
-    checkshots: { kind: 'checkshots', title: 'Checkshots', many: true },
+    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation']),
   },
   params,
   outputs: { model: { kind: 'velocity model', title: 'Velocity model' } },
-  async run({ inputs, params: p, warn }) {
-    const around: EarthObject[] = [...inputs.surveys, ...inputs.tops, ...inputs.checkshots];
+  async run({ inputs, around, params: p, warn }) {
     const ordered = [...inputs.horizons].sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import type { EarthObject, Volume } from '../../earth/objects.ts';
+import type { Volume } from '../../earth/objects.ts';
 import { makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
 import { snap, type Traces } from '../../horizons/event.ts';
@@ -9,7 +9,7 @@ import { topInTime } from '../../project/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { readInlines, shapeOf } from '../../storage/volumes.ts';
-import { choice, defineStep, number, text } from '../define.ts';
+import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
   top: text({ title: 'Top', description: 'The top, as the wells name it, from which seeds are taken.' }, 'Tolven Top'),
@@ -76,7 +76,7 @@ async function tracesBetween(
 
 export const track = defineStep({
   id: 'interpret.track',
-  version: 1,
+  version: 2,
   stage: 'interpret',
   title: 'Track through the volume',
   summary: 'Follows one event from the wells’ tops, best match first, stopping at faults; keeps the match.',
@@ -85,17 +85,13 @@ export const track = defineStep({
   reach: 'global',
   inputs: {
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
-    wells: { kind: 'well', title: 'Wells', many: true },
-    surveys: { kind: 'directional surveys', title: 'Directional surveys', many: true, optional: true },
-    tops: { kind: 'tops', title: 'Tops', many: true },
-    checkshots: { kind: 'checkshots', title: 'Checkshots', many: true },
+    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation']),
     faults: { kind: 'fault', title: 'Stops at', many: true, optional: true, domain: 'twt' },
   },
   params,
   outputs: { horizon: { kind: 'horizon', title: 'Horizon' } },
-  async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
+  async run({ inputs, around, params: p, store, idFor, signal, progress, warn }) {
     const { seismic, wells, faults } = inputs;
-    const around: EarthObject[] = [...inputs.surveys, ...inputs.tops, ...inputs.checkshots];
     const met = wells.map((well) => ({ well, at: topInTime(around, well, p.top, seismic) }));
     const found = met.flatMap((m) => (m.at ? [m.at] : []));
     for (const m of met)

@@ -1,0 +1,40 @@
+import FFT from 'fft.js';
+
+/** The next power of two that holds `n`. */
+export function powerOfTwo(n: number): number {
+  return 2 ** Math.ceil(Math.log2(Math.max(2, n)));
+}
+
+/** Spectrum of a real series padded with zeros to `size`: interleaved real and imaginary parts, `size` frequencies. */
+export function spectrum(values: ArrayLike<number>, size: number): Float64Array {
+  const fft = new FFT(size);
+  const input = fft.createComplexArray();
+  for (let n = 0; n < input.length; n++) input[n] = 0;
+  for (let n = 0; n < Math.min(size, values.length); n++) input[2 * n] = values[n];
+  const out = fft.createComplexArray();
+  fft.transform(out, input);
+  return Float64Array.from(out);
+}
+
+/** The series (its real part) of a spectrum, `size` samples. */
+export function fromSpectrum(values: Float64Array): Float64Array {
+  const size = values.length / 2;
+  const fft = new FFT(size);
+  const out = fft.createComplexArray();
+  fft.inverseTransform(out, Array.from(values));
+  return Float64Array.from({ length: size }, (_, n) => out[2 * n]);
+}
+
+/** Hilbert transform of a real series: the series with its phase turned by −90°. */
+export function hilbert(values: ArrayLike<number>): Float64Array {
+  const size = powerOfTwo(2 * values.length);
+  const s = spectrum(values, size);
+  for (let n = 0; n < size; n++) {
+    // −i for positive frequencies, +i for negative ones, nothing at zero and Nyquist
+    const turn = n === 0 || n === size / 2 ? 0 : n < size / 2 ? 1 : -1;
+    const [re, im] = [s[2 * n], s[2 * n + 1]];
+    s[2 * n] = turn * im;
+    s[2 * n + 1] = -turn * re;
+  }
+  return fromSpectrum(s).slice(0, values.length);
+}

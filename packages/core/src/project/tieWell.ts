@@ -1,0 +1,122 @@
+import { LithagonError } from '../earth/errors.ts';
+import { toIndex } from '../earth/lattice.ts';
+import type { EarthObject, ObjectOf, Volume, Well } from '../earth/objects.ts';
+import { readWhole } from '../storage/arrays.ts';
+import type { Store } from '../storage/store.ts';
+import { readInlines, shapeOf } from '../storage/volumes.ts';
+import type { TieWell } from '../tie/chain.ts';
+import type { Series } from '../tie/match.ts';
+import { pointAtMd } from '../wells/path.ts';
+import { depthOfTwt, type TimeDepth } from '../wells/timeDepth.ts';
+import { pathOf, tableOf } from './wells.ts';
+
+/** Logs, path and checkshots of a well for its tie. */
+export async function tieWellOf(store: Store, around: EarthObject[], well: Well): Promise<TieWell> {
+  const logs = around.filter((o): o is ObjectOf<'logs'> => o.kind === 'logs' && o.well === well.name);
+  const holder = logs.find((l) => l.curves.some((c) => c.class === 'sonic'));
+  if (!holder)
+    throw new LithagonError('tie', `${well.name} has no sonic log, so its depths have no times of their own.`, {
+      object: well.name,
+      fix: 'Load its logs, or tie another well.',
+    });
+  const curve = async (name: string) => {
+    const found = holder.curves.find((c) => c.class === name);
+    return found ? readWhole(store, found.data) : null;
+  };
+  const shots = tableOf(around, well.name, 'checkshots');
+  if (!shots)
+    throw new LithagonError('tie', `${well.name} has no checkshots, so its sonic has nothing to hang from.`, {
+      object: well.name,
+      fix: 'Load its checkshots, or tie another well.',
+    });
+  return {
+    name: well.name,
+    path: pathOf(around, well),
+    firstM: holder.depth.firstM,
+    stepM: holder.depth.stepM,
+    sonic: (await curve('sonic')) as Float32Array,
+    density: await curve('density'),
+    shots: shots.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) })),
+  };
+}
+
+/** Seismic beside a well: one trace a bin on each side along the crossline axis, each following the path down. */
+export interface Panel {
+  firstMs: number;
+  stepMs: number;
+  samples: number;
+  /** Bins from the path, negative to the left. */
+  offsets: number[];
+  /** `[offset][sample]`, NaN outside the survey. */
+  data: Float32Array;
+  /** Fractional line indexes of the path at each sample. */
+  i: Float64Array;
+  j: Float64Array;
+}
+
+/** Read the seismic along a well's path in time, with `beside` bins on each side; bilinear between traces. */
+export async function panelAlong(
+  store: Store,
+  volume: Volume,
+  path: TieWell['path'],
+  relation: TimeDepth,
+  beside: number,
+): Promise<Panel> {
+  const [ni, nj, nk] = shapeOf(volume);
+  const { first, step } = volume.vertical;
+  const i = new Float64Array(nk);
+  const j = new Float64Array(nk);
+  for (let k = 0; k < nk; k++) {
+    const z = depthOfTwt(relation, first + k * step);
+    const at = pointAtTvdss(path, z);
+    [i[k], j[k]] = toIndex(volume.lattice, at.x, at.y);
+  }
+  const inside = Array.from(i).filter((v, k) => v >= 0 && v <= ni - 1 && j[k] >= 0 && j[k] <= nj - 1);
+  if (inside.length === 0)
+    throw new LithagonError('tie', `The well lies outside ${volume.name}.`, {
+      object: volume.name,
+      fix: 'Choose a volume that covers the well.',
+    });
+  const i0 = Math.floor(inside.reduce((a, b) => Math.min(a, b)));
+  const i1 = Math.min(ni, Math.ceil(inside.reduce((a, b) => Math.max(a, b))) + 1);
+  const lines = await readInlines(store, volume, i0, i1);
+  const offsets = Array.from({ length: 2 * beside + 1 }, (_, n) => n - beside);
+  const data = new Float32Array(offsets.length * nk).fill(Number.NaN);
+  const value = (a: number, b: number, k: number) => lines[((a - i0) * nj + b) * nk + k];
+  offsets.forEach((offset, n) => {
+    for (let k = 0; k < nk; k++) {
+      const [a, b] = [i[k], j[k] + offset];
+      if (!(a >= 0 && b >= 0 && a <= ni - 1 && b <= nj - 1)) continue;
+      const [ia, jb] = [Math.min(Math.floor(a), ni - 2 < 0 ? 0 : ni - 2), Math.min(Math.floor(b), nj - 2)];
+      const [fa, fb] = [a - ia, b - jb];
+      const upper = Math.min(ia + 1, i1 - 1);
+      data[n * nk + k] =
+        (1 - fa) * ((1 - fb) * value(ia, jb, k) + fb * value(ia, jb + 1, k)) +
+        fa * ((1 - fb) * value(upper, jb, k) + fb * value(upper, jb + 1, k));
+    }
+  });
+  return { firstMs: first, stepMs: step, samples: nk, offsets, data, i, j };
+}
+
+/** The trace of a panel that follows the path itself. */
+export function alongPath(panel: Panel): Series {
+  const n = panel.offsets.indexOf(0);
+  return {
+    firstMs: panel.firstMs,
+    stepMs: panel.stepMs,
+    values: Float64Array.from(panel.data.subarray(n * panel.samples, (n + 1) * panel.samples)),
+  };
+}
+
+/** Where a path that goes down passes a depth below the datum; its ends beyond them. */
+function pointAtTvdss(path: TieWell['path'], tvdss: number) {
+  let [low, high] = [path.md[0], path.md[path.md.length - 1]];
+  if (!(tvdss > pointAtMd(path, low).tvdss)) return pointAtMd(path, low);
+  if (tvdss >= pointAtMd(path, high).tvdss) return pointAtMd(path, high);
+  for (let n = 0; n < 40; n++) {
+    const middle = 0.5 * (low + high);
+    if (pointAtMd(path, middle).tvdss < tvdss) low = middle;
+    else high = middle;
+  }
+  return pointAtMd(path, high);
+}

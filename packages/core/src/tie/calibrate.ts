@@ -1,0 +1,146 @@
+import { solve } from '../numerics/leastSquares.ts';
+import type { TimeDepth } from '../wells/timeDepth.ts';
+
+/** Slowness down a well: depths below the datum (m, rising) and s/m, without gaps. */
+export interface Slowness {
+  tvdss: Float64Array;
+  secondsPerMetre: Float64Array;
+}
+
+export interface Knee {
+  tvdss: number;
+  driftMs: number;
+}
+
+export interface Calibration {
+  /** TWT of every sample by the sonic alone, ms, from 0 at the first. */
+  sonicMs: Float64Array;
+  /** TWT of every sample after calibration, ms. */
+  twt: Float64Array;
+  /** Drift, checkshot − sonic, at each checkshot that the sonic reaches. */
+  drift: Knee[];
+  /** Where the correction bends, and its value there. */
+  knees: Knee[];
+}
+
+/** TWT (ms) down a sonic log by the trapezoid rule over slowness, from 0 at its first sample. */
+export function integrateSonic(log: Slowness): Float64Array {
+  const { tvdss, secondsPerMetre: s } = log;
+  const out = new Float64Array(tvdss.length);
+  for (let n = 1; n < out.length; n++) out[n] = out[n - 1] + 1000 * (s[n] + s[n - 1]) * (tvdss[n] - tvdss[n - 1]);
+  return out;
+}
+
+/** Linear interpolation in rising `x`; held at the ends. */
+export function lookup(x: ArrayLike<number>, y: ArrayLike<number>, at: number): number {
+  const n = x.length;
+  if (at <= x[0]) return y[0];
+  if (at >= x[n - 1]) return y[n - 1];
+  let [low, high] = [0, n - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (x[middle] <= at) low = middle;
+    else high = middle;
+  }
+  return y[low] + ((at - x[low]) * (y[high] - y[low])) / (x[high] - x[low]);
+}
+
+/** Part of each knee's hat function at a depth. */
+function hats(knees: number[], z: number): number[] {
+  const out = knees.map(() => 0);
+  const last = knees.length - 1;
+  if (z <= knees[0]) out[0] = 1;
+  else if (z >= knees[last]) out[last] = 1;
+  else {
+    const k = knees.findIndex((d, n) => z >= d && z <= knees[n + 1]);
+    const f = (z - knees[k]) / (knees[k + 1] - knees[k]);
+    out[k] = 1 - f;
+    out[k + 1] = f;
+  }
+  return out;
+}
+
+/** Depths of knees when none are given: the ends of the sonic, and between them as even as `spacing` (m) allows. */
+export function evenKnees(from: number, to: number, spacing: number): number[] {
+  const pieces = Math.max(1, Math.round((to - from) / spacing));
+  return Array.from({ length: pieces + 1 }, (_, n) => from + ((to - from) * n) / pieces);
+}
+
+/**
+ * Calibrate a sonic to checkshots: the drift is fitted by straight pieces between knees, so that velocity jumps only
+ * where a knee is shown. A little stiffness holds knees that no checkshot is near.
+ * @param shots checkshots, TVDSS in m and TWT in ms
+ * @param kneeDepths TVDSS of the knees, rising; those with a given drift keep it
+ */
+export function calibrate(
+  log: Slowness,
+  shots: { tvdss: number; twt: number }[],
+  kneeDepths: number[],
+  moved: Knee[] = [],
+): Calibration | null {
+  const sonicMs = integrateSonic(log);
+  const { tvdss } = log;
+  const [top, bottom] = [tvdss[0], tvdss[tvdss.length - 1]];
+  const drift = shots
+    .filter((s) => s.tvdss >= top && s.tvdss <= bottom)
+    .map((s) => ({ tvdss: s.tvdss, driftMs: s.twt - lookup(tvdss, sonicMs, s.tvdss) }));
+  if (drift.length < 2) return null;
+  const n = kneeDepths.length;
+  const matrix = Array.from({ length: n }, () => new Array<number>(n).fill(0));
+  const right = new Array<number>(n).fill(0);
+  const add = (row: number[], value: number, weight: number) => {
+    for (let a = 0; a < n; a++) {
+      if (row[a] === 0) continue;
+      right[a] += weight * row[a] * value;
+      for (let b = 0; b < n; b++) matrix[a][b] += weight * row[a] * row[b];
+    }
+  };
+  for (const d of drift) add(hats(kneeDepths, d.tvdss), d.driftMs, 1);
+  for (let k = 0; k + 1 < n; k++) {
+    const row = new Array<number>(n).fill(0);
+    row[k] = -1;
+    row[k + 1] = 1;
+    add(row, 0, 0.02);
+  }
+  for (const { tvdss: z, driftMs } of moved) {
+    const k = kneeDepths.findIndex((d) => Math.abs(d - z) < 0.5);
+    if (k < 0) continue;
+    const row = new Array<number>(n).fill(0);
+    row[k] = 1;
+    add(row, driftMs, 1e4);
+  }
+  const values = solve(matrix, right);
+  if (!values) return null;
+  const knees = kneeDepths.map((z, k) => ({ tvdss: z, driftMs: values[k] }));
+  const twt = sonicMs.map((t, k) => t + lookup(kneeDepths, values, tvdss[k]));
+  return { sonicMs, twt, drift, knees };
+}
+
+/**
+ * The whole relation of a well: checkshots above the sonic, the calibrated sonic below, by steps of about `stepM`,
+ * moved by `shiftMs` (growing from nothing at the datum down to the first checkshot).
+ */
+export function relationFrom(
+  log: Slowness,
+  twt: Float64Array,
+  shots: { tvdss: number; twt: number }[],
+  shiftMs: number,
+  stepM = 4,
+): TimeDepth {
+  const pairs: [number, number][] = [[0, 0]];
+  const push = (z: number, t: number) => {
+    const [lastZ, lastT] = pairs[pairs.length - 1];
+    if (z > lastZ + 1e-6 && t > lastT + 1e-6) pairs.push([z, t]);
+  };
+  const above = shots.filter((s) => s.tvdss > 0 && s.tvdss < log.tvdss[0] - 10).sort((a, b) => a.tvdss - b.tvdss);
+  for (const s of above) push(s.tvdss, s.twt + shiftMs);
+  let next = log.tvdss[0];
+  for (let n = 0; n < twt.length; n++)
+    if (log.tvdss[n] >= next || n === twt.length - 1) {
+      push(log.tvdss[n], twt[n] + shiftMs);
+      next = log.tvdss[n] + stepM;
+    }
+  const deepest = log.tvdss[log.tvdss.length - 1];
+  for (const s of shots) if (s.tvdss > deepest + 10) push(s.tvdss, s.twt + shiftMs);
+  return { tvdss: Float64Array.from(pairs, (p) => p[0]), twt: Float64Array.from(pairs, (p) => p[1]) };
+}
