@@ -5,15 +5,19 @@ import {
   type Declarations,
   type FileReport,
   inspectFile,
+  LithagonError,
   loadFile,
   type Plane,
   type RunRequest,
   readPlane,
   readWhole,
+  rebuild,
   runStep,
   type Store,
   stepOf,
   sweep,
+  type TieParams,
+  tieOf,
   tryLocal,
   type Volume,
 } from '@lithagon/core';
@@ -99,6 +103,37 @@ const api = {
       const store = yielding(await storeOf(projectId));
       const made = await runStep(request, store, { signal, onProgress: (part) => progress(part, '') });
       return made.map((o) => o.id);
+    }),
+
+  /** Make again what is out of date, or what one object rests on. */
+  rebuild: (task: number, projectId: string, only: string | undefined, progress: Progress) =>
+    withCancel(task, async (signal) => {
+      const store = yielding(await storeOf(projectId));
+      let now = '';
+      return rebuild(store, only, {
+        signal,
+        say: (name) => {
+          now = name;
+        },
+        onProgress: (part) => progress(part, now),
+      });
+    }),
+
+  /** A tie as its parameters stand, with the seismic beside the well; nothing is kept. */
+  tie: (projectId: string, wellId: string, volumeId: string, waveletId: string, params: TieParams, beside: number) =>
+    outcome(async () => {
+      const store = await storeOf(projectId);
+      const [well, volume, wavelet, objects] = await Promise.all([
+        store.get(wellId),
+        store.get(volumeId),
+        store.get(waveletId),
+        store.list(),
+      ]);
+      if (well?.kind !== 'well' || volume?.kind !== 'volume' || wavelet?.kind !== 'wavelet')
+        throw new LithagonError('tie', 'A tie needs a well, a volume and a wavelet.', {
+          fix: 'Choose all three in the Sheet.',
+        });
+      return tieOf(store, objects, well, volume, wavelet, params, beside);
     }),
 
   cancel: (task: number): void => running.get(task)?.abort(),

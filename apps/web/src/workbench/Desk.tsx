@@ -5,17 +5,19 @@ import {
   type DockviewReadyEvent,
   type IDockviewPanelHeaderProps,
 } from 'dockview-react';
-import { useRef } from 'react';
 import { useDesk } from '../state/desk';
 import { MapView } from '../views/map/MapView';
 import { SceneView } from '../views/scene/SceneView';
 import { SectionView } from '../views/section/SectionView';
+import { TieView } from '../views/tie/TieView';
 import css from './Desk.module.css';
+import { holdDock } from './dock';
 
 const VIEWS = {
   section: () => <SectionView />,
   map: () => <MapView />,
   scene: () => <SceneView />,
+  tie: () => <TieView />,
 };
 
 /** A view's tab: its name only, since a desk always holds its views. */
@@ -43,9 +45,8 @@ function arrange(api: DockviewApi): void {
 
 /** The middle of the workbench: views that are split, dragged and stacked; the arrangement survives a reload. */
 export function Desk() {
-  const api = useRef<DockviewApi | null>(null);
   const ready = (event: DockviewReadyEvent) => {
-    api.current = event.api;
+    holdDock(event.api);
     const { layout } = useDesk.getState();
     try {
       if (layout) event.api.fromJSON(layout);

@@ -11,6 +11,7 @@ import { ResultRows } from './ResultRows';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
 import { showObject } from './show';
+import { change, runRebuild } from './steps';
 import { Trail } from './Trail';
 
 /** The panel at the right: the step being set up, or the object selected. */
@@ -37,7 +38,14 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         </IconButton>
       </header>
       <div className={css.scroll}>
-        {old && <p className={css.warning}>Out of date: {old}.</p>}
+        {old && (
+          <p className={css.warning}>
+            Out of date: {old}.{' '}
+            <Button small onClick={() => void runRebuild(object)}>
+              Rebuild
+            </Button>
+          </p>
+        )}
         {waits && <p className={css.warning}>Waits for {waits}.</p>}
         <dl className={css.facts}>
           {factsOf(object).map((f, n) => (
@@ -79,7 +87,11 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
       </div>
       <footer className={css.go}>
-        <Button onClick={() => showObject(object)} disabled={!['volume', 'horizon', 'well'].includes(object.kind)}>
+        {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
+        <Button
+          onClick={() => showObject(object)}
+          disabled={!['volume', 'horizon', 'well', 'time-depth relation'].includes(object.kind)}
+        >
           Show in its view
         </Button>
       </footer>

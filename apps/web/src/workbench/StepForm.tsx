@@ -10,7 +10,7 @@ import { Field, Range, Select } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
 import { InputField } from './InputField';
 import css from './Sheet.module.css';
-import { runSetup } from './steps';
+import { runSetup, takesPlaceOf } from './steps';
 
 interface Property {
   type?: string;
@@ -62,6 +62,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
     };
   }, [paramsKey, volume?.id]);
 
+  const replaced = takesPlaceOf(setup, objects);
   let problem: string | null = null;
   try {
     checkParams(step, setup.params);
@@ -95,7 +96,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
           />
         ))}
         {Object.entries(properties).map(([key, p]) =>
-          p.type === 'string' && !p.enum ? (
+          p.type === 'array' ? null : p.type === 'string' && !p.enum ? (
             <Field key={key} label={p.title ?? key} help={p.description}>
               {(id) => (
                 <input
@@ -121,7 +122,14 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             <Field
               key={key}
               label={p.title ?? key}
-              aside={`${String(setup.params[key])} ${p.unit ?? ''}`}
+              aside={
+                <Typed
+                  property={p}
+                  label={p.title ?? key}
+                  value={Number(setup.params[key])}
+                  onChange={(v) => set(key, v)}
+                />
+              }
               help={p.description}
             >
               {() => (
@@ -138,6 +146,12 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
           ),
         )}
         {problem && <p className={css.warning}>{problem}</p>}
+        {replaced.length > 0 && (
+          <p className={css.note}>
+            Takes the place of {replaced.map((o) => o.name).join(' and ')}; what rests on it will be out of date until
+            it is rebuilt.
+          </p>
+        )}
         <p className={css.result}>After {step.source}</p>
       </div>
       <footer className={css.go}>
@@ -153,10 +167,44 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
           </Button>
         )}
         <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step)}>
-          {step.local ? 'Run on the volume' : 'Run'}
+          {step.id === 'tie.well'
+            ? 'Accept the tie'
+            : step.local
+              ? 'Run on the volume'
+              : replaced.length > 0
+                ? 'Run again'
+                : 'Run'}
           {estimate !== null ? ` · about ${estimate < 1.5 ? '1' : estimate.toFixed(0)} s` : ''}
         </Button>
       </footer>
     </aside>
+  );
+}
+
+/** A parameter's value, typed; kept when it is left or Enter is pressed, and held within its range. */
+function Typed(props: { property: Property; label: string; value: number; onChange(value: number): void }) {
+  const { property: p, value } = props;
+  const [text, setText] = useState<string | null>(null);
+  const keep = () => {
+    const typed = Number(text?.replace(',', '.'));
+    if (text !== null && text.trim() !== '' && Number.isFinite(typed)) {
+      const held = Math.min(p.maximum ?? typed, Math.max(p.minimum ?? typed, typed));
+      props.onChange(p.type === 'integer' ? Math.round(held) : held);
+    }
+    setText(null);
+  };
+  return (
+    <>
+      <input
+        className={css.number}
+        aria-label={`${props.label}, typed`}
+        inputMode="decimal"
+        value={text ?? String(Number(value.toFixed(4)))}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />{' '}
+      {p.unit ?? ''}
+    </>
   );
 }

@@ -8,7 +8,7 @@ import { offerFiles, select, useSelection } from '../state/selection';
 import { Button, IconButton } from '../ui/Button';
 import { chooseFiles } from './files';
 import { showObject } from './show';
-import { lacks, prepare } from './steps';
+import { lacks, prepare, runRebuild } from './steps';
 import css from './Tray.module.css';
 
 const PLURAL: Record<string, string> = {
@@ -24,6 +24,8 @@ const PLURAL: Record<string, string> = {
   facies: 'Facies',
   'velocity model': 'Velocity models',
   'result table': 'Result tables',
+  'time-depth relation': 'Time–depth relations',
+  wavelet: 'Wavelets',
 };
 
 const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
@@ -42,6 +44,10 @@ function aside(object: EarthObject): string {
       return `${object.curves.length} curves`;
     case 'velocity model':
       return `${object.layers.length} layers`;
+    case 'time-depth relation':
+      return object.correlation.toFixed(2);
+    case 'wavelet':
+      return object.method;
     case 'polygon':
       return object.closed ? 'area' : 'line';
     default:
@@ -71,6 +77,11 @@ export function Tray() {
         </IconButton>
       </header>
       <div className={css.scroll}>
+        {held.some((o) => old.has(o.id)) && (
+          <div className={css.offer}>
+            <Button onClick={() => void runRebuild()}>Rebuild what is out of date</Button>
+          </div>
+        )}
         {held.length === 0 && <p className={css.summary}>{bed.summary}</p>}
         {kinds.map((kind) => {
           const members = held.filter((o) => o.kind === kind);

@@ -2,8 +2,10 @@ import { BEDS } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { redo, undo, useHistory } from '../state/history';
 import { offerFiles, useSelection } from '../state/selection';
+import { openView } from './dock';
 import { chooseFiles } from './files';
 import { stepLine } from './lines';
+import { runRebuild } from './steps';
 
 /** Something that can be done: registered once, and found in palette, keys and help from here. */
 export interface Action {
@@ -30,6 +32,8 @@ export const ACTIONS: Action[] = [
   },
   { id: 'undo', title: 'Undo', keys: 'ctrl+z', run: () => void undo() },
   { id: 'redo', title: 'Redo', keys: 'ctrl+shift+z', run: () => void redo() },
+  { id: 'rebuild', title: 'Rebuild what is out of date', keys: '', run: () => void runRebuild() },
+  { id: 'view-tie', title: 'Open the Tie view', keys: '', run: () => openView('tie') },
   { id: 'line-before', title: 'Line before', keys: ',', run: () => stepLine(-1) },
   { id: 'line-next', title: 'Next line', keys: '.', run: () => stepLine(1) },
   { id: 'ten-before', title: 'Ten lines before', keys: 'shift+<', run: () => stepLine(-10) },

@@ -3,6 +3,7 @@ import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { select } from '../state/selection';
 import { clampLine, shownVolume } from '../views/common/survey';
+import { openView } from './dock';
 
 /** Open an object in the view that fits it. */
 export function showObject(object: EarthObject): void {
@@ -18,6 +19,9 @@ export function showObject(object: EarthObject): void {
           scene: object.domain === 'depth' ? 'depth' : 'twt',
         },
       });
+      break;
+    case 'time-depth relation':
+      openView('tie');
       break;
     case 'horizon':
       useDesk.setState({

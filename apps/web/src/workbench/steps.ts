@@ -1,10 +1,23 @@
-import { type AnyStep, type EarthObject, type InputSpec, paramsSchema, type runStep, unfit } from '@lithagon/core';
+import {
+  type AnyStep,
+  askedInputs,
+  companionsOf,
+  type EarthObject,
+  type InputSpec,
+  madeTogether,
+  paramsSchema,
+  type runStep,
+  stepOf,
+  unfit,
+} from '@lithagon/core';
 import * as Comlink from 'comlink';
+import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
 import { refreshProject, useProject } from '../state/project';
 import { track } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
+import { openView } from './dock';
 
 /** Objects that fit an input. */
 export function fitting(spec: InputSpec, objects: EarthObject[]): EarthObject[] {
@@ -37,8 +50,67 @@ export function prepare(step: AnyStep): void {
       return [role, one && !spec.optional ? [one.id] : []];
     }),
   );
-  const setup: Setup = { step: step.id, inputs, params: initialParams(step), live: false };
+  setUp({ step: step.id, inputs, params: initialParams(step), live: false });
+}
+
+export function prepareNamed(id: string): void {
+  const step = stepOf(id);
+  if (step) prepare(step);
+}
+
+/** Put a step in the Sheet, and open the view in which it is worked on. */
+function setUp(setup: Setup): void {
   useSelection.setState({ setup, object: null });
+  if (setup.step === 'tie.well') openView('tie');
+}
+
+/** Open the step that made an object with what it was given; running it makes that object again. */
+export function change(object: EarthObject): void {
+  const step = stepOf(object.madeBy.step);
+  if (!step) return;
+  const { objects } = useProject.getState();
+  const replaces = madeTogether(objects, object);
+  setUp({
+    step: step.id,
+    inputs: askedInputs(object),
+    params: { ...initialParams(step), ...object.madeBy.params },
+    live: false,
+    name: object.name,
+    replaces,
+  });
+}
+
+/** What a run would take the place of: what is being changed, or the tie that the well already has. */
+export function takesPlaceOf(setup: Setup, objects: EarthObject[]): EarthObject[] {
+  if (setup.step === 'tie.well') {
+    const well = objects.find((o) => o.id === setup.inputs.well?.[0]);
+    return well ? companionsOf(objects, well.name, 'time-depth relation') : [];
+  }
+  return objects.filter((o) => Object.values(setup.replaces ?? {}).includes(o.id));
+}
+
+function replacesOf(setup: Setup): Record<string, string> | undefined {
+  const [old] = takesPlaceOf(setup, useProject.getState().objects);
+  return setup.step === 'tie.well' && old ? { relation: old.id } : setup.replaces;
+}
+
+/** Make again what is out of date: everything, or what one object rests on. */
+export async function runRebuild(only?: EarthObject): Promise<void> {
+  const projectId = useProject.getState().id;
+  const made = await track(only ? `Rebuild ${only.name}` : 'Rebuild', only?.stage ?? 'data', (signal, progress) =>
+    runJob(
+      (remote, task) =>
+        remote.rebuild(
+          task,
+          projectId,
+          only?.id,
+          Comlink.proxy((part: number) => progress(part)),
+        ),
+      signal,
+    ),
+  );
+  await refreshProject();
+  if (made) toast(made.length === 0 ? 'Everything is up to date.' : `Made again: ${made.join(', ')}.`);
 }
 
 /** Run what is set up, on a worker, and show what it made. */
@@ -49,6 +121,7 @@ export async function runSetup(setup: Setup, step: AnyStep): Promise<void> {
     inputs: setup.inputs,
     params: setup.params,
     name: setup.name,
+    replaces: replacesOf(setup),
   };
   useSelection.setState({ setup: { ...setup, live: false } });
   const ids = await track(step.title, step.stage, (signal, progress) =>

@@ -22,6 +22,8 @@ export const madeBySchema = z.object({
   version: z.int(),
   params: z.record(z.string(), z.unknown()),
   inputs: z.record(z.string(), z.array(z.string())),
+  /** Role of this object among the outputs of its run. */
+  output: z.string().optional(),
   /** Name of the file that it was read from, where it was. */
   file: z.string().optional(),
   started: z.string(),

@@ -145,6 +145,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
             step: step.id,
             version: step.version,
             params,
+            output: role,
             inputs: references,
             started: started.toISOString(),
             tookMs: Date.now() - started.getTime(),

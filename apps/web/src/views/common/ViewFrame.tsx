@@ -13,6 +13,8 @@ export function ViewFrame(props: {
   subtitle: ReactNode;
   tools?: ReactNode;
   notShown: NotShown[];
+  /** The only domain that the view has. */
+  fixed?: 'twt' | 'depth';
   children: ReactNode;
 }) {
   const domain = useDesk((s) => s.domain[props.view] ?? 'twt');
@@ -42,15 +44,17 @@ export function ViewFrame(props: {
             </Popover.Portal>
           </Popover.Root>
         )}
-        <Segmented
-          label={`${props.title}: time or depth`}
-          value={domain}
-          options={[
-            { value: 'twt', label: 'TWT' },
-            { value: 'depth', label: 'Depth' },
-          ]}
-          onChange={(value) => useDesk.setState((s) => ({ domain: { ...s.domain, [props.view]: value } }))}
-        />
+        {!props.fixed && (
+          <Segmented
+            label={`${props.title}: time or depth`}
+            value={domain}
+            options={[
+              { value: 'twt', label: 'TWT' },
+              { value: 'depth', label: 'Depth' },
+            ]}
+            onChange={(value) => useDesk.setState((s) => ({ domain: { ...s.domain, [props.view]: value } }))}
+          />
+        )}
       </header>
       <div className={css.body}>{props.children}</div>
     </section>

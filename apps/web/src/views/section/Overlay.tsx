@@ -6,8 +6,8 @@ import { useCursor } from '../../state/cursor';
 import { useArray } from '../common/hooks';
 import { type ShownWell, shownHorizons } from '../common/survey';
 import css from '../common/view.module.css';
+import type { Window } from '../raster/Raster';
 import { faultAlong, horizonAlong, type SectionLine, traceOf, wellAlong } from './geometry';
-import type { Window } from './Raster';
 
 interface Frame {
   line: SectionLine;

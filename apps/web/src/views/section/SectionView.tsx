@@ -15,10 +15,10 @@ import { lookOf } from '../common/look';
 import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
+import { Raster, type Window } from '../raster/Raster';
 import { placeOf, sectionLine, valueAt } from './geometry';
 import { liveLook } from './live';
 import { Overlay } from './Overlay';
-import { Raster, type Window } from './Raster';
 
 const MARGIN = { left: 48, top: 31, right: 9, bottom: 40 };
 

@@ -3,8 +3,8 @@ import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import type { PlaneState } from '../common/hooks';
 import css from '../common/view.module.css';
-import { type FieldLook, fieldMaterial, fieldTexture, setField, setLook } from '../raster/field';
-import { drawInto, whenRestored } from '../raster/renderer';
+import { type FieldLook, fieldMaterial, fieldTexture, setField, setLook } from './field';
+import { drawInto, whenRestored } from './renderer';
 
 /** The window of a section that is in view: traces and vertical. */
 export interface Window {

@@ -1,0 +1,106 @@
+import type { Tie } from '@lithagon/core';
+import { stepOf } from '@lithagon/core';
+import { useEffect, useMemo, useState } from 'react';
+import { useProject } from '../../state/project';
+import { Button } from '../../ui/Button';
+import { lacks, prepareNamed } from '../../workbench/steps';
+import { useSize } from '../common/hooks';
+import { EmptyView, ViewFrame } from '../common/ViewFrame';
+import { MatchPlot } from './MatchPlot';
+import { Scores } from './Scores';
+import css from './Tie.module.css';
+import { Tracks } from './Tracks';
+import { useTie, useTieRequest } from './useTie';
+import { WaveletPlot } from './WaveletPlot';
+
+/** A well and the seismic side by side: every link of the chain from the logs to the match, live. */
+export function TieView() {
+  const request = useTieRequest();
+  const byId = useProject((s) => s.byId);
+  const objects = useProject((s) => s.objects);
+  const { tie, problem } = useTie(request);
+  if (!request) {
+    const step = stepOf('tie.well');
+    const missing = step ? lacks(step, objects) : null;
+    return (
+      <ViewFrame view="tie" title="Tie" subtitle="" notShown={[]} fixed="twt">
+        <EmptyView title="A tie matches a well’s synthetic to the seismic along its path.">
+          {missing ? (
+            <span>It needs {missing}.</span>
+          ) : (
+            <Button onClick={() => prepareNamed('tie.well')}>Tie a well</Button>
+          )}
+          {missing?.startsWith('wavelet') && (
+            <Button onClick={() => prepareNamed('tie.wavelet')}>Make a wavelet</Button>
+          )}
+        </EmptyView>
+      </ViewFrame>
+    );
+  }
+  const name = (id: string) => byId.get(id)?.name ?? '';
+  return (
+    <ViewFrame
+      view="tie"
+      title="Tie"
+      fixed="twt"
+      subtitle={
+        <>
+          <em>{name(request.well)}</em> · {name(request.seismic)} · {name(request.wavelet)}
+          {request.draft ? ' · draft' : ' · accepted'}
+        </>
+      }
+      notShown={[]}
+    >
+      {problem && (
+        <EmptyView title={problem}>
+          <span>Nothing was changed. Choose other inputs in the Sheet.</span>
+        </EmptyView>
+      )}
+      {tie && !problem && <Chain tie={tie} draft={request.draft} moved={request.params.knees} />}
+      {!tie && !problem && <EmptyView title="Reading logs and seismic…" />}
+    </ViewFrame>
+  );
+}
+
+function Chain({ tie, draft, moved }: { tie: Tie; draft: boolean; moved: { tvdss: number; driftMs: number }[] }) {
+  const [ref, element, size] = useSize<HTMLDivElement>();
+  const whole = useMemo((): [number, number] => {
+    const [from, to] = tie.windowMs;
+    return [from - 90, to + 90];
+  }, [tie.windowMs]);
+  const [kept, setKept] = useState<[number, number] | null>(null);
+  const window = kept ?? whole;
+  useEffect(() => {
+    if (!element) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const [a, b] = window;
+      const first = tie.chain.elastic.firstMs;
+      const last = first + tie.chain.elastic.impedance.length * tie.chain.elastic.stepMs;
+      if (event.ctrlKey) {
+        const rect = element.getBoundingClientRect();
+        const at = a + ((event.clientY - rect.top) / rect.height) * (b - a);
+        const f = Math.exp(event.deltaY * 0.0025);
+        const next: [number, number] = [at + (a - at) * f, at + (b - at) * f];
+        if (next[1] - next[0] > 60 && next[1] - next[0] < 2500) setKept(next);
+        return;
+      }
+      const by = Math.sign(event.deltaY) * (b - a) * 0.08;
+      if (a + by > first - 200 && b + by < last + 200) setKept([a + by, b + by]);
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  });
+  return (
+    <div className={css.whole}>
+      <div ref={ref} className={css.tracks} onDoubleClick={() => setKept(null)}>
+        {size.width > 200 && <Tracks tie={tie} window={window} size={size} draft={draft} moved={moved} />}
+      </div>
+      <div className={css.strip}>
+        <MatchPlot tie={tie} draft={draft} />
+        <WaveletPlot wavelet={tie.chain.wavelet} />
+        <Scores tie={tie} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import {
+  checkParams,
+  type EarthObject,
+  stepOf,
+  type Tie,
+  type TieParams,
+  type TimeDepthRelation,
+} from '@lithagon/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { forViews, unwrap } from '../../compute/pool';
+import { useProject } from '../../state/project';
+import { type Setup, useSelection } from '../../state/selection';
+
+/** Traces shown on each side of the path. */
+const BESIDE = 8;
+
+/** What the Tie view follows: the tie being set up in the Sheet, else the relation that is selected. */
+export interface TieRequest {
+  well: string;
+  seismic: string;
+  wavelet: string;
+  params: TieParams;
+  /** Whether it is a draft that can be changed by hand. */
+  draft: boolean;
+}
+
+function requestOf(
+  inputs: Record<string, string[]>,
+  params: Record<string, unknown>,
+  draft: boolean,
+): TieRequest | null {
+  const step = stepOf('tie.well');
+  const [well, seismic, wavelet] = ['well', 'seismic', 'wavelet'].map((role) => inputs[role]?.[0]?.split('@')[0]);
+  if (!step || !well || !seismic || !wavelet) return null;
+  try {
+    return { well, seismic, wavelet, params: checkParams(step, params) as TieParams, draft };
+  } catch {
+    return null;
+  }
+}
+
+export function useTieRequest(): TieRequest | null {
+  const setup = useSelection((s) => s.setup);
+  const selected = useSelection((s) => s.object);
+  const byId = useProject((s) => s.byId);
+  const objects = useProject((s) => s.objects);
+  const last = useRef<string | null>(null);
+  return useMemo(() => {
+    if (setup?.step === 'tie.well') return requestOf(setup.inputs, setup.params, true);
+    const relations = objects.filter((o): o is TimeDepthRelation => o.kind === 'time-depth relation');
+    const object: EarthObject | undefined = selected ? byId.get(selected) : undefined;
+    if (object?.kind === 'time-depth relation') last.current = object.id;
+    const shown = relations.find((r) => r.id === last.current) ?? relations[0];
+    return shown ? requestOf(shown.madeBy.inputs, shown.madeBy.params, false) : null;
+  }, [setup, selected, byId, objects]);
+}
+
+/** The tie as its parameters stand; the newest request wins, and the last answer stays while the next is made. */
+export function useTie(request: TieRequest | null): { tie: Tie | null; problem: string | null; tookMs: number } {
+  const projectId = useProject((s) => s.id);
+  const [state, setState] = useState<{ tie: Tie | null; problem: string | null; tookMs: number }>({
+    tie: null,
+    problem: null,
+    tookMs: 0,
+  });
+  const busy = useRef(false);
+  const wanted = useRef<TieRequest | null>(null);
+  const key = JSON.stringify(request);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the request
+  useEffect(() => {
+    wanted.current = request;
+    const next = async () => {
+      if (busy.current || !wanted.current) return;
+      busy.current = true;
+      const now = wanted.current;
+      const started = performance.now();
+      try {
+        const tie = unwrap(
+          await forViews().tie(projectId, now.well, now.seismic, now.wavelet, now.params, BESIDE),
+        ) as Tie;
+        setState({ tie, problem: null, tookMs: performance.now() - started });
+      } catch (cause) {
+        setState({ tie: null, problem: (cause as Error).message, tookMs: 0 });
+      }
+      busy.current = false;
+      if (wanted.current !== now) void next();
+    };
+    void next();
+  }, [key, projectId]);
+  return state;
+}
+
+/** Change parameters of the tie being set up. */
+export function changeTie(change: Partial<TieParams>): void {
+  useSelection.setState((s): { setup: Setup | null } => ({
+    setup: s.setup ? { ...s.setup, params: { ...s.setup.params, ...change } } : null,
+  }));
+}

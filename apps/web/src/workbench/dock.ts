@@ -1,0 +1,28 @@
+import type { DockviewApi } from 'dockview-react';
+
+let dock: DockviewApi | null = null;
+
+/** Views that a desk need not hold: they open beside the section when there is something for them. */
+const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie' };
+export type ViewId = keyof typeof TITLES;
+
+/** The desk says that it is there. */
+export function holdDock(api: DockviewApi): void {
+  dock = api;
+}
+
+/** Bring a view to the front, opening it where it is not on the desk. */
+export function openView(id: ViewId): void {
+  const panel = dock?.getPanel(id);
+  if (panel) {
+    panel.api.setActive();
+    return;
+  }
+  const beside = dock?.getPanel('section');
+  dock?.addPanel({
+    id,
+    component: id,
+    title: TITLES[id],
+    ...(beside ? { position: { referencePanel: beside, direction: 'within' } } : {}),
+  });
+}
