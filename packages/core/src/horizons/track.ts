@@ -41,8 +41,9 @@ const NEIGHBOURS = [
 ] as const;
 
 /**
- * Follow an event through a volume from seeds, best match first: the next trace is always the one whose waveform is
- * most like that of its tracked neighbour. Times are foretold along the local dip, and a trace that would disagree
+ * Follow an event through a volume from seeds, surest way first: each trace is reached by the path from a seed along
+ * which waveforms change least, so that a seed speaks for what lies near it even where the event is weak there (the
+ * least-cost front of Dijkstra 1959, Numerische Mathematik 1, 269–271). Times are foretold along the local dip, and a trace that would disagree
  * with any of its tracked neighbours by more than the largest jump is left out, so that the front cannot meet itself a
  * cycle apart. Faults are not crossed.
  */
@@ -61,13 +62,13 @@ export function trackEvent(
   const jump = options.largestJump / traces.step;
   // candidates wait with the time and match that they were offered with
   const heap = new MaxHeap();
-  const offered: { trace: number; k: number; match: number }[] = [];
-  const offer = (trace: number, k: number, match: number) => {
-    offered.push({ trace, k, match });
-    heap.push(match, offered.length - 1);
+  const offered: { trace: number; k: number; match: number; cost: number }[] = [];
+  const offer = (trace: number, k: number, match: number, cost: number) => {
+    offered.push({ trace, k, match, cost });
+    heap.push(-cost, offered.length - 1);
   };
   const position = new Float32Array(n).fill(Number.NaN);
-  for (const seed of seeds) offer(seed.i * columns + seed.j, (seed.time - traces.first) / traces.step, 2);
+  for (const seed of seeds) offer(seed.i * columns + seed.j, (seed.time - traces.first) / traces.step, 2, 0);
   let tracked = 0;
   const open = (i: number, j: number, di: number, dj: number, k: number) =>
     i + di >= 0 &&
@@ -77,7 +78,7 @@ export function trackEvent(
     !(barrier && blocked(barrier, i, j, di, dj, traces.first + k * traces.step));
 
   while (heap.size > 0) {
-    const { trace, k, match } = offered[heap.pop()];
+    const { trace, k, match, cost } = offered[heap.pop()];
     if (!Number.isNaN(position[trace])) continue;
     const i = Math.floor(trace / columns);
     const j = trace - i * columns;
@@ -85,7 +86,11 @@ export function trackEvent(
     for (const [di, dj] of NEIGHBOURS) {
       if (!open(i, j, di, dj, k)) continue;
       const near = position[(i + di) * columns + j + dj];
-      if (near !== undefined && Math.abs(near - k) > 1.6 * jump + 0.5) agrees = false;
+      if (near !== undefined && Math.abs(near - k) > 1.6 * jump + 0.5) {
+        agrees = false;
+        // two fronts meet a cycle apart: one of them is wrong, and nothing here says which
+        confidence[(i + di) * columns + j + dj] *= 0.5;
+      }
     }
     if (!agrees && match < 2) continue;
     position[trace] = k;
@@ -111,12 +116,17 @@ export function trackEvent(
           at = candidate;
         }
       }
-      if (best >= leastMatch) offer(next, at, best);
+      if (best >= leastMatch) offer(next, at, best, cost + costOf(best));
     }
   }
   if (options.stack > 0) readOnStack(traces, rows, columns, position, kind, options.stack, jump, open);
   for (let q = 0; q < n; q++) times[q] = traces.first + position[q] * traces.step;
   return { times, confidence, tracked };
+}
+
+/** What a step to the next trace adds to its way from a seed: little where waveforms are alike, much where not. */
+function costOf(match: number): number {
+  return 0.2 + ((1 - match) / 0.1) ** 2;
 }
 
 type Open = (i: number, j: number, di: number, dj: number, k: number) => boolean;

@@ -76,12 +76,12 @@ async function tracesBetween(
 
 export const track = defineStep({
   id: 'interpret.track',
-  version: 2,
+  version: 3,
   stage: 'interpret',
   title: 'Track through the volume',
-  summary: 'Follows one event from the wells’ tops, best match first, stopping at faults; keeps the match.',
+  summary: 'Follows one event from the wells’ tops, surest way first, stopping at faults; keeps the match.',
   source:
-    'Best-first region growing on waveform correlation, after Neidell & Taner (1971), Geophysics 36, 482–497, for the match',
+    'Least-cost fronts, Dijkstra (1959), Numerische Mathematik 1, 269–271, on the waveform match of Neidell & Taner (1971), Geophysics 36, 482–497',
   reach: 'global',
   inputs: {
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
