@@ -166,6 +166,8 @@ export type Horizon = z.infer<typeof horizonSchema>;
 export const velocityModelSchema = z.object({
   ...base,
   kind: z.literal('velocity model'),
+  /** Bins of the maps of v0, where there are any. */
+  lattice: latticeSchema.optional(),
   /** Velocity of sea water, m/s. */
   waterVelocity: z.number(),
   layers: z.array(
@@ -174,6 +176,8 @@ export const velocityModelSchema = z.object({
       base: z.string(),
       v0: z.number(),
       k: z.number(),
+      /** v0 bin by bin `[inline][crossline]` where a velocity volume guides the layer sideways. */
+      v0Map: arrayRefSchema.optional(),
       /** rms misfit at the wells, metres, and how many points it rests on; zero points where typed or carried down. */
       rms: z.number(),
       points: z.int(),

@@ -23,7 +23,7 @@ const params = z.object({
 
 export const convert = defineStep({
   id: 'depth.convert',
-  version: 2,
+  version: 3,
   stage: 'depth',
   title: 'Horizon to depth',
   summary: 'Takes a horizon from time to depth through the layers above it, and corrects it at the wells.',
@@ -63,6 +63,7 @@ export const convert = defineStep({
         });
       above.push({ horizon: one, values: await readWhole(store, one.values) });
     }
+    const maps = await Promise.all(model.layers.map((l) => (l.v0Map ? readWhole(store, l.v0Map) : null)));
     const depthAt = (i: number, j: number): number => {
       const [x, y] = toMap(lattice, i, j);
       let z = gridAt(sea, seaBed.lattice, x, y);
@@ -71,7 +72,8 @@ export const convert = defineStep({
         const next = gridAt(above[n].values, above[n].horizon.lattice, x, y);
         // horizons that cross leave no layer between them
         const dt = Math.max(0, next - t);
-        z = depthAfter(model.layers[n], z, dt);
+        const v0 = maps[n] ? gridAt(maps[n] as Float32Array, model.lattice ?? lattice, x, y) : model.layers[n].v0;
+        z = depthAfter({ v0: Number.isNaN(v0) ? model.layers[n].v0 : v0, k: model.layers[n].k }, z, dt);
         t = Math.max(t, next);
       }
       return z;

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
-import { layerPoints } from '../../project/layers.ts';
+import { layerPoints, topInDepth } from '../../project/layers.ts';
+import { readWhole, writeWhole } from '../../storage/arrays.ts';
+import { readInlines, shapeOf } from '../../storage/volumes.ts';
+import { guidedV0, guideOf } from '../../velocity/guide.ts';
 import { fitLayer } from '../../velocity/layer.ts';
 import { defineStep, number, wellsInput } from '../define.ts';
 
@@ -18,23 +21,42 @@ const params = z.object({
     },
     { min: 0, max: 3, step: 0.05, initial: 1.2 },
   ),
+  rangeM: number(
+    {
+      title: 'Range of the wells',
+      description: 'Distance at which a well no longer corrects the guide by itself, but only with the others.',
+      unit: 'm',
+    },
+    { min: 500, max: 20000, step: 250, initial: 4000 },
+  ),
 }); // prettier-ignore
+
+type VelocityModelDraft = Pick<VelocityModel, 'kind' | 'waterVelocity' | 'layers' | 'lattice'>;
 
 export const layers = defineStep({
   id: 'depth.layers',
-  version: 2,
+  version: 3,
   stage: 'depth',
   title: 'Layer velocities',
-  summary: 'Fits v0 + k·z to the wells in each layer between horizons; z is measured from the datum.',
+  summary:
+    'Fits v0 + k·z to the wells in each layer between horizons, z from the datum; a velocity volume may guide v0 sideways.',
   source: 'Slotnick (1936), Geophysics 1, 9–22',
   reach: 'global',
   inputs: {
     horizons: { kind: 'horizon', title: 'Horizons, as the wells name them', many: true, domain: 'twt' },
+    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth', optional: true },
+    guide: {
+      kind: 'volume',
+      title: 'Guided sideways by',
+      quantity: ['interval velocity'],
+      domain: 'twt',
+      optional: true,
+    },
     wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation']),
   },
   params,
   outputs: { model: { kind: 'velocity model', title: 'Velocity model' } },
-  async run({ inputs, around, params: p, warn }) {
+  async run({ inputs, around, params: p, store, idFor, warn }) {
     const ordered = [...inputs.horizons].sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;
@@ -64,6 +86,42 @@ export const layers = defineStep({
         });
       above = horizon.name;
     }
-    return { model: { kind: 'velocity model', waterVelocity: p.waterVelocity, layers: made } };
+    const model: VelocityModelDraft = { kind: 'velocity model', waterVelocity: p.waterVelocity, layers: made };
+    if (!inputs.guide) return { model };
+    if (!inputs.seaBed)
+      throw new LithagonError('velocity', 'A guide needs the sea bed too, since layers are counted from there.', {
+        object: inputs.guide.name,
+        fix: 'Choose the sea bed, or leave the guide out.',
+      });
+    const { lattice } = ordered[0];
+    const [ni, nj, nk] = shapeOf(inputs.guide);
+    const volume = await readInlines(store, inputs.guide, 0, ni);
+    if (volume.length !== ni * nj * nk) throw new Error('a guide is read whole');
+    const maps = guidedV0({
+      lattice,
+      guide: guideOf(volume, inputs.guide.lattice, inputs.guide.vertical),
+      seaBed: { values: await readWhole(store, inputs.seaBed.values), lattice: inputs.seaBed.lattice },
+      waterVelocity: p.waterVelocity,
+      layers: await Promise.all(
+        ordered.map(async (horizon, n) => ({
+          ...made[n],
+          values: await readWhole(store, horizon.values),
+          lattice: horizon.lattice,
+          wells: inputs.wells.flatMap((w) => {
+            const upper = n === 0 ? null : ordered[n - 1].name;
+            const points = layerPoints(around, w, upper, horizon.name, p.waterVelocity);
+            const at = topInDepth(around, w, horizon.name);
+            return points && at ? [{ x: at.x, y: at.y, points }] : [];
+          }),
+        })),
+      ),
+      rangeM: p.rangeM,
+    });
+    const id = idFor('model');
+    const shape = [lattice.inline.count, lattice.crossline.count];
+    model.lattice = lattice;
+    for (let n = 0; n < made.length; n++)
+      made[n].v0Map = await writeWhole(store, `${id}/v0-${n}`, shape, maps[n], ['inline', 'crossline']);
+    return { model };
   },
 });

@@ -1,0 +1,121 @@
+import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
+import { gridAt } from '../horizons/grid.ts';
+import { krige } from './kriging.ts';
+import { depthAfter, type LayerPoints, type LinearVelocity } from './layer.ts';
+
+/** Distance that a velocity volume says is travelled down to a time: cumulated once, looked up anywhere. */
+export interface Guide {
+  /** Thickness (m) between two times (ms) at a map position; NaN outside the volume. */
+  thickness(x: number, y: number, from: number, to: number): number;
+}
+
+/**
+ * A volume of interval velocities as a guide to how velocity changes sideways; straight lines between samples, bilinear
+ * between traces, held at the volume's edges for one bin.
+ * @param velocity `[inline][crossline][sample]`, m/s at `first + k·step` ms
+ */
+export function guideOf(
+  velocity: Float32Array,
+  lattice: Lattice,
+  vertical: { first: number; step: number; count: number },
+): Guide {
+  const { count: nk, first, step } = vertical;
+  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const sums = new Float64Array(velocity.length);
+  for (let trace = 0; trace < ni * nj; trace++) {
+    const o = trace * nk;
+    // from time zero to the first sample at its velocity
+    sums[o] = (velocity[o] * first) / 2000;
+    for (let k = 1; k < nk; k++)
+      sums[o + k] = sums[o + k - 1] + ((velocity[o + k] + velocity[o + k - 1]) * step) / 4000;
+  }
+  const depth = (trace: number, ms: number): number => {
+    const o = trace * nk;
+    const x = (ms - first) / step;
+    if (x <= 0) return (velocity[o] * ms) / 2000;
+    const k = Math.min(nk - 2, Math.floor(x));
+    const f = x - k;
+    if (f > 1) return sums[o + nk - 1] + (velocity[o + nk - 1] * (f - 1) * step) / 2000;
+    const v = velocity[o + k] + 0.5 * f * (velocity[o + k + 1] - velocity[o + k]);
+    return sums[o + k] + (v * f * step) / 2000;
+  };
+  return {
+    thickness(x, y, from, to) {
+      const [i, j] = toIndex(lattice, x, y);
+      if (i < -1 || j < -1 || i > ni || j > nj) return Number.NaN;
+      const a = Math.max(0, Math.min(ni - 2, Math.floor(i)));
+      const b = Math.max(0, Math.min(nj - 2, Math.floor(j)));
+      const [fi, fj] = [Math.max(0, Math.min(1, i - a)), Math.max(0, Math.min(1, j - b))];
+      const at = (p: number, q: number) => depth(p * nj + q, to) - depth(p * nj + q, from);
+      return (
+        (1 - fi) * ((1 - fj) * at(a, b) + fj * at(a, b + 1)) + fi * ((1 - fj) * at(a + 1, b) + fj * at(a + 1, b + 1))
+      );
+    },
+  };
+}
+
+/** The v0 of a layer with gradient `k` that makes it `thickness` (m) thick over `dt` ms from depth `z0`. */
+export function v0ForThickness(k: number, z0: number, dt: number, thickness: number): number {
+  if (dt <= 0) return Number.NaN;
+  if (Math.abs(k) < 1e-9) return (2000 * thickness) / dt;
+  const e = Math.exp((k * dt) / 2000);
+  return ((z0 + thickness - z0 * e) * k) / (e - 1);
+}
+
+interface GuidedLayer extends LinearVelocity {
+  /** TWT of the layer's base. */
+  values: Float32Array;
+  lattice: Lattice;
+  wells: { x: number; y: number; points: LayerPoints }[];
+}
+
+/**
+ * Maps of v0, layer by layer: the guide's thickness gives v0 in every bin, and the ratio of the wells' own v0 to it is
+ * kriged over the map, so that wells decide how fast a layer is and the guide how that changes between them.
+ * @returns one `[inline][crossline]` map a layer, m/s
+ */
+export function guidedV0(options: {
+  lattice: Lattice;
+  guide: Guide;
+  seaBed: { values: Float32Array; lattice: Lattice };
+  waterVelocity: number;
+  layers: GuidedLayer[];
+  rangeM: number;
+}): Float32Array[] {
+  const { lattice, guide, seaBed, waterVelocity } = options;
+  const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
+  const z = new Float64Array(rows * columns);
+  const t = new Float64Array(rows * columns);
+  const places = Array.from({ length: rows * columns }, (_, n) => toMap(lattice, Math.floor(n / columns), n % columns));
+  places.forEach(([x, y], n) => {
+    z[n] = gridAt(seaBed.values, seaBed.lattice, x, y);
+    t[n] = (2000 * z[n]) / waterVelocity;
+  });
+  return options.layers.map((layer) => {
+    const logs = layer.wells.flatMap((w) => {
+      const { top, points } = w.points;
+      const base = points[points.length - 1];
+      const thick = guide.thickness(w.x, w.y, top.t, base.t);
+      const guided = v0ForThickness(layer.k, top.z, base.t - top.t, thick);
+      const own = v0ForThickness(layer.k, top.z, base.t - top.t, base.z - top.z);
+      return guided > 0 && own > 0 ? [{ x: w.x, y: w.y, value: Math.log(own / guided) }] : [];
+    });
+    const mean = logs.length > 0 ? logs.reduce((s, l) => s + l.value, 0) / logs.length : 0;
+    const spread = krige(
+      logs.map((l) => ({ ...l, value: l.value - mean })),
+      options.rangeM,
+    );
+    return Float32Array.from(places, ([x, y], n) => {
+      const next = gridAt(layer.values, layer.lattice, x, y);
+      const dt = next - t[n];
+      if (Number.isNaN(dt)) return Number.NaN;
+      // where horizons meet there is no layer to measure: its usual velocity stands in
+      const thick = dt > 4 ? guide.thickness(x, y, t[n], next) : Number.NaN;
+      const guided = v0ForThickness(layer.k, z[n], dt, thick);
+      const v0 = guided > 0 ? guided * Math.exp(mean + spread(x, y)) : layer.v0;
+      z[n] = depthAfter({ v0, k: layer.k }, z[n], Math.max(0, dt));
+      t[n] = Math.max(t[n], next);
+      return v0;
+    });
+  });
+}
