@@ -9,6 +9,11 @@ export type ViewId = keyof typeof TITLES;
 /** The desk says that it is there. */
 export function holdDock(api: DockviewApi): void {
   dock = api;
+  // a view that needs the whole desk gives it back when another is chosen
+  api.onDidActivePanelChange(({ panel }) => {
+    if (panel && panel.id !== 'tie' && api.hasMaximizedGroup()) api.exitMaximizedGroup();
+    if (panel?.id === 'tie' && !api.hasMaximizedGroup()) panel.api.maximize();
+  });
 }
 
 /** Bring a view to the front, opening it where it is not on the desk. */
@@ -16,6 +21,7 @@ export function openView(id: ViewId): void {
   const panel = dock?.getPanel(id);
   if (panel) {
     panel.api.setActive();
+    if (id === 'tie') panel.api.maximize();
     return;
   }
   const beside = dock?.getPanel('section');

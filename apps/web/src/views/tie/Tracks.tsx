@@ -9,18 +9,18 @@ import { changeTie } from './useTie';
 
 const LEFT = 44;
 const TOP = 34;
-const BOTTOM = 6;
+const BOTTOM = 18;
 const GAP = 5;
 
 /** Tracks from left to right, with the part of the width that each has. */
 const TRACKS = [
-  { id: 'logs', title: 'As logged', unit: 'µs/m   g/cm³', part: 1 },
-  { id: 'drift', title: 'Drift', unit: 'ms', part: 0.75 },
-  { id: 'impedance', title: 'Impedance', unit: '10⁶ kg/m²s', part: 0.9 },
-  { id: 'reflectivity', title: 'Reflectivity', unit: '±0.2', part: 0.75 },
-  { id: 'synthetic', title: 'Synthetic', unit: 'drag to shift', part: 1.1 },
-  { id: 'seismic', title: 'Seismic along the path', unit: '8 bins each side', part: 2.3 },
-  { id: 'match', title: 'Match', unit: '0 to 1, 120 ms', part: 0.7 },
+  { id: 'logs', title: 'As logged', short: 'Logs', unit: 'µs/m, g/cm³', part: 1 },
+  { id: 'drift', title: 'Drift', short: 'Drift', unit: 'ms', part: 0.75 },
+  { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.95 },
+  { id: 'reflectivity', title: 'Reflectivity', short: 'Refl.', unit: '−0.2 to 0.2', part: 0.9 },
+  { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag to shift', part: 1.1 },
+  { id: 'seismic', title: 'Seismic along the path', short: 'Seismic', unit: '8 bins each side, + is harder', part: 2.3 },
+  { id: 'match', title: 'Match', short: 'Match', unit: '0 to 1', part: 0.7 },
 ] as const;
 
 /** The chain drawn against two-way time: each track is one link. */
@@ -117,11 +117,13 @@ export function Tracks(props: {
         {TRACKS.map((t) => (
           <g key={t.id}>
             <text x={boxes[t.id].left} y={12} className={css.trackTitle}>
-              {t.title}
+              {size.width > 620 ? t.title : t.short}
             </text>
-            <text x={boxes[t.id].left} y={26} className={css.trackUnit}>
-              {t.id === 'seismic' ? `8 bins each side, + is harder` : t.unit}
-            </text>
+            {size.width > 620 && (
+              <text x={boxes[t.id].left} y={26} className={css.trackUnit}>
+                {t.unit}
+              </text>
+            )}
             <rect x={boxes[t.id].left} y={TOP} width={boxes[t.id].width} height={height} className={css.frame} />
           </g>
         ))}
@@ -156,6 +158,9 @@ export function Tracks(props: {
           limits={smallestAndLargest(impedance)}
           color="var(--ink)"
         />
+        <Limits box={boxOf('logs')} limits={smallestAndLargest(slowness)} places={0} />
+        <Limits box={boxOf('impedance')} limits={smallestAndLargest(impedance)} places={1} />
+        <Limits box={boxOf('match')} limits={[0, 1]} places={0} />
         <Reflections tie={tie} times={inTime} y={y} box={boxOf('reflectivity')} />
         <Drift tie={tie} y={y} box={boxOf('drift')} draft={draft} moved={props.moved} />
         <Wiggles
@@ -241,6 +246,22 @@ interface Box {
 }
 type Scale = ReturnType<typeof scaleLinear<number, number>>;
 
+/** The values at the two sides of a track. */
+function Limits({ box, limits, places }: { box: Box; limits: [number, number]; places: number }) {
+  const y = box.top + box.height + 12;
+  const text = (v: number) => v.toFixed(places).replace('-', '−');
+  return (
+    <>
+      <text x={box.left} y={y} className={css.number}>
+        {text(limits[0])}
+      </text>
+      <text x={box.left + box.width} y={y} textAnchor="end" className={css.number}>
+        {text(limits[1])}
+      </text>
+    </>
+  );
+}
+
 /** Reflection coefficients as bars: harder to the right. */
 function Reflections({ tie, times, y, box }: { tie: Tie; times: Float64Array; y: Scale; box: Box }) {
   const r = tie.chain.elastic.reflectivity;
@@ -287,12 +308,7 @@ function Drift(props: { tie: Tie; y: Scale; box: Box; draft: boolean; moved: { t
   return (
     <g>
       <line x1={x(0)} x2={x(0)} y1={box.top} y2={box.top + box.height} className={css.tick} />
-      <text x={box.left + 2} y={box.top + box.height - 4} className={css.number}>
-        −{most.toFixed(0)}
-      </text>
-      <text x={box.left + box.width - 2} y={box.top + box.height - 4} textAnchor="end" className={css.number}>
-        {most.toFixed(0)}
-      </text>
+      <Limits box={box} limits={[-most, most]} places={0} />
       <clipPath id="drift-box">
         <rect x={box.left} y={box.top} width={box.width} height={box.height} />
       </clipPath>
