@@ -9,8 +9,10 @@ export { crsOf, frameFor, type LoadContext, type Loaded, loadFile } from './file
 export type { Declarations, FileReport, Question, Sketch } from './files/report.ts';
 export { type ByteSource, blobSource, memorySource } from './formats/source.ts';
 export { contourInterval, contourSegments } from './horizons/contour.ts';
+export { type EventKind, snap, type Traces } from './horizons/event.ts';
 export { factsOf, type Listed, listObjects } from './project/facts.ts';
 export { findObject } from './project/find.ts';
+export { drawn, type Given, newDrawn } from './project/given.ts';
 export * from './project/make.ts';
 export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';
 export { alongPath, type Panel } from './project/tieWell.ts';

@@ -8,6 +8,7 @@ import {
   LithagonError,
   loadFile,
   type Plane,
+  type Preview,
   type RunRequest,
   readPlane,
   readWhole,
@@ -98,10 +99,14 @@ const api = {
       return { ids: loaded.objects.map((o) => o.id), warnings: loaded.warnings };
     }),
 
-  run: (task: number, projectId: string, request: RunRequest, progress: Progress) =>
+  run: (task: number, projectId: string, request: RunRequest, progress: Progress, preview: (map: Preview) => void) =>
     withCancel(task, async (signal) => {
       const store = yielding(await storeOf(projectId));
-      const made = await runStep(request, store, { signal, onProgress: (part) => progress(part, '') });
+      const made = await runStep(request, store, {
+        signal,
+        onProgress: (part) => progress(part, ''),
+        onPreview: (map) => preview(map),
+      });
       return made.map((o) => o.id);
     }),
 

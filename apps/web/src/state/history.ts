@@ -29,27 +29,29 @@ export function keepHistory(projectId: string): void {
   useHistory.subscribe((state) => localStorage.setItem(keyOf(projectId), JSON.stringify(state)));
 }
 
-async function put(objects: EarthObject[]): Promise<void> {
-  await useProject.getState().store?.commit({ put: objects });
+/** Put objects as they should be; what was there `instead` and is not among them goes. */
+async function put(objects: EarthObject[], instead: EarthObject[]): Promise<void> {
+  const remove = instead.filter((o) => !objects.some((each) => each.id === o.id)).map((o) => o.id);
+  await useProject.getState().store?.commit({ put: objects, remove });
   await refreshProject();
 }
 
 /** Change objects by name and remember how to take it back. */
 export async function edit(name: string, before: EarthObject[], after: EarthObject[]): Promise<void> {
-  await put(after);
+  await put(after, before);
   useHistory.setState((s) => ({ done: [...s.done, { name, before, after }].slice(-MOST), undone: [] }));
 }
 
 export async function undo(): Promise<void> {
   const last = useHistory.getState().done.at(-1);
   if (!last) return;
-  await put(last.before);
+  await put(last.before, last.after);
   useHistory.setState((s) => ({ done: s.done.slice(0, -1), undone: [...s.undone, last] }));
 }
 
 export async function redo(): Promise<void> {
   const last = useHistory.getState().undone.at(-1);
   if (!last) return;
-  await put(last.after);
+  await put(last.after, last.before);
   useHistory.setState((s) => ({ done: [...s.done, last], undone: s.undone.slice(0, -1) }));
 }

@@ -1,4 +1,4 @@
-import { asLithagonError } from '@lithagon/core';
+import { asLithagonError, type Preview } from '@lithagon/core';
 import { toast } from 'sonner';
 import { create } from 'zustand';
 
@@ -11,7 +11,8 @@ export interface Run {
   cancel(): void;
 }
 
-export const useRuns = create<{ runs: Run[] }>(() => ({ runs: [] }));
+/** Jobs at work, and the map that one of them is making, as far as it has come. */
+export const useRuns = create<{ runs: Run[]; preview: Preview | null }>(() => ({ runs: [], preview: null }));
 
 let next = 1;
 

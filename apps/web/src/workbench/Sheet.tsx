@@ -5,13 +5,16 @@ import { colorOf } from '../color/objects';
 import { edit, useHistory } from '../state/history';
 import { useProject } from '../state/project';
 import { select, useSelection } from '../state/selection';
+import { takeTool, useTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
 import { DisplayForm } from './DisplayForm';
+import { beginFault, beginPicking, trackBehind } from './draw';
 import { ResultRows } from './ResultRows';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
 import { showObject } from './show';
 import { change, runRebuild } from './steps';
+import { ToolSheet } from './ToolSheet';
 import { Trail } from './Trail';
 
 /** The panel at the right: the step being set up, or the object selected. */
@@ -20,6 +23,8 @@ export function Sheet() {
   const selected = useSelection((s) => s.object);
   const object = useProject((s) => (selected ? s.byId.get(selected) : undefined));
   const step = setup ? stepOf(setup.step) : undefined;
+  const tool = useTool((s) => s.tool);
+  if (tool) return <ToolSheet key={tool.kind} tool={tool} />;
   if (setup && step) return <StepForm key={step.id} setup={setup} step={step} />;
   if (object) return <ObjectSheet key={object.id} object={object} />;
   return null;
@@ -87,6 +92,18 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
       </div>
       <footer className={css.go}>
+        {object.kind === 'picks' && <Button onClick={() => beginPicking(object)}>Go on picking</Button>}
+        {object.kind === 'fault' && <Button onClick={() => beginFault(object)}>Draw sticks</Button>}
+        {object.kind === 'horizon' && trackBehind(object) && (
+          <Button
+            onClick={() => {
+              showObject(object);
+              takeTool({ kind: 'erase', horizon: object.id, ring: [] });
+            }}
+          >
+            Erase a part…
+          </Button>
+        )}
         {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
         <Button
           onClick={() => showObject(object)}

@@ -5,7 +5,9 @@ import { bedOf } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { offerFiles, select, useSelection } from '../state/selection';
+import { takeTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
+import { beginFault, beginPicking } from './draw';
 import { chooseFiles } from './files';
 import { showObject } from './show';
 import { lacks, prepare, runRebuild } from './steps';
@@ -26,6 +28,7 @@ const PLURAL: Record<string, string> = {
   'result table': 'Result tables',
   'time-depth relation': 'Time–depth relations',
   wavelet: 'Wavelets',
+  picks: 'Picks',
 };
 
 const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
@@ -46,6 +49,8 @@ function aside(object: EarthObject): string {
       return `${object.layers.length} layers`;
     case 'time-depth relation':
       return object.correlation.toFixed(2);
+    case 'picks':
+      return `${object.points.length} picks`;
     case 'wavelet':
       return object.method;
     case 'polygon':
@@ -123,6 +128,13 @@ export function Tray() {
               <Upload size={14} style={{ verticalAlign: -2, marginRight: 6 }} />
               Load files…
             </Button>
+          </div>
+        )}
+        {bed.id === 'interpret' && (
+          <div className={css.offer}>
+            <Button onClick={() => beginPicking()}>Pick a horizon</Button>
+            <Button onClick={() => beginFault()}>Draw a fault</Button>
+            <Button onClick={() => takeTool({ kind: 'area', name: 'Drawn area', ring: [] })}>Draw an area</Button>
           </div>
         )}
         {steps.length > 0 && <h3>Make</h3>}

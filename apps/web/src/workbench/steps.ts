@@ -5,6 +5,7 @@ import {
   type EarthObject,
   type InputSpec,
   madeTogether,
+  type Preview,
   paramsSchema,
   type runStep,
   stepOf,
@@ -15,7 +16,7 @@ import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
 import { refreshProject, useProject } from '../state/project';
-import { track } from '../state/runs';
+import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { openView } from './dock';
 
@@ -53,9 +54,12 @@ export function prepare(step: AnyStep): void {
   setUp({ step: step.id, inputs, params: initialParams(step), live: false });
 }
 
-export function prepareNamed(id: string): void {
+/** Open a step by its id, with inputs of choice over those that fit, and a name for what it makes. */
+export function prepareNamed(id: string, inputs: Record<string, string[]> = {}, name?: string): void {
   const step = stepOf(id);
-  if (step) prepare(step);
+  if (!step) return;
+  prepare(step);
+  useSelection.setState((s) => ({ setup: s.setup && { ...s.setup, inputs: { ...s.setup.inputs, ...inputs }, name } }));
 }
 
 /** Put a step in the Sheet, and open the view in which it is worked on. */
@@ -94,6 +98,24 @@ function replacesOf(setup: Setup): Record<string, string> | undefined {
   return setup.step === 'tie.well' && old ? { relation: old.id } : setup.replaces;
 }
 
+/** Run the step of an object again in its place, with some inputs changed. */
+export async function rerun(object: EarthObject, inputs: Record<string, string[]>): Promise<void> {
+  const step = stepOf(object.madeBy.step);
+  if (!step) return;
+  const { objects } = useProject.getState();
+  await runSetup(
+    {
+      step: step.id,
+      inputs: { ...askedInputs(object), ...inputs },
+      params: { ...initialParams(step), ...object.madeBy.params },
+      live: false,
+      replaces: madeTogether(objects, object),
+    },
+    step,
+    false,
+  );
+}
+
 /** Make again what is out of date: everything, or what one object rests on. */
 export async function runRebuild(only?: EarthObject): Promise<void> {
   const projectId = useProject.getState().id;
@@ -114,7 +136,7 @@ export async function runRebuild(only?: EarthObject): Promise<void> {
 }
 
 /** Run what is set up, on a worker, and show what it made. */
-export async function runSetup(setup: Setup, step: AnyStep): Promise<void> {
+export async function runSetup(setup: Setup, step: AnyStep, show = true): Promise<void> {
   const projectId = useProject.getState().id;
   const request: Parameters<typeof runStep>[0] = {
     step: setup.step,
@@ -123,7 +145,7 @@ export async function runSetup(setup: Setup, step: AnyStep): Promise<void> {
     name: setup.name,
     replaces: replacesOf(setup),
   };
-  useSelection.setState({ setup: { ...setup, live: false } });
+  if (show) useSelection.setState({ setup: { ...setup, live: false } });
   const ids = await track(step.title, step.stage, (signal, progress) =>
     runJob(
       (remote, task) =>
@@ -132,12 +154,15 @@ export async function runSetup(setup: Setup, step: AnyStep): Promise<void> {
           projectId,
           request,
           Comlink.proxy((part: number) => progress(part)),
+          Comlink.proxy((map: Preview) => useRuns.setState({ preview: map })),
         ),
       signal,
     ),
   );
+  useRuns.setState({ preview: null });
   if (!ids) return;
   await refreshProject();
+  if (!show) return;
   const made = useProject.getState().byId.get(ids[0]);
   select(ids[0]);
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });

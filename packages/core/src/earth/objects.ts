@@ -141,6 +141,22 @@ export const faultSchema = z.object({
 });
 export type Fault = z.infer<typeof faultSchema>;
 
+/** Which event of the waveform is followed. */
+export const eventSchema = z.enum(['trough', 'peak', 'zero rising', 'zero falling']);
+
+/** What a person picked of one horizon on sections, and where its track was taken out. */
+export const picksSchema = z.object({
+  ...base,
+  kind: z.literal('picks'),
+  domain: domainSchema,
+  event: eventSchema,
+  /** Map coordinates in metres and TWT (ms) or depth (m). */
+  points: z.array(z.tuple([z.number(), z.number(), z.number()])),
+  /** Rings on the map that a track enters only from a pick inside them. */
+  erased: z.array(z.array(z.tuple([z.number(), z.number()]))),
+});
+export type Picks = z.infer<typeof picksSchema>;
+
 export const polygonSchema = z.object({
   ...base,
   kind: z.literal('polygon'),
@@ -238,6 +254,7 @@ export const objectSchema = z.discriminatedUnion('kind', [
   logsSchema,
   wellTableSchema,
   faultSchema,
+  picksSchema,
   polygonSchema,
   horizonSchema,
 ]);

@@ -20,9 +20,11 @@ export interface TrackOptions {
   /** Traces on each side that are stacked along the local dip when the time is read; 0 reads single traces. */
   stack: number;
   barrier?: Barrier;
+  /** Part that each bin belongs to, `[inline][crossline]`: a front stays in the part that its seed lies in. */
+  parts?: Uint8Array;
   signal?: AbortSignal;
-  /** Told now and then how many traces are tracked. */
-  onProgress?: (tracked: number) => void;
+  /** Told now and then how many traces are tracked, with a copy of the times so far. */
+  onProgress?: (tracked: number, times: () => Float32Array) => void;
 }
 
 export interface Tracked {
@@ -54,7 +56,7 @@ export function trackEvent(
   seeds: Seed[],
   options: TrackOptions,
 ): Tracked {
-  const { kind, barrier, leastMatch, signal } = options;
+  const { kind, barrier, leastMatch, parts, signal } = options;
   const n = rows * columns;
   const times = new Float32Array(n).fill(Number.NaN);
   const confidence = new Float32Array(n).fill(Number.NaN);
@@ -75,6 +77,7 @@ export function trackEvent(
     j + dj >= 0 &&
     i + di < rows &&
     j + dj < columns &&
+    (!parts || parts[i * columns + j] === parts[(i + di) * columns + j + dj]) &&
     !(barrier && blocked(barrier, i, j, di, dj, traces.first + k * traces.step));
 
   while (heap.size > 0) {
@@ -98,7 +101,7 @@ export function trackEvent(
     tracked++;
     if (tracked % 2000 === 0) {
       if (signal?.aborted) break;
-      options.onProgress?.(tracked);
+      options.onProgress?.(tracked, () => position.map((k) => traces.first + k * traces.step));
     }
     const [slopeI, slopeJ] = localDip(position, rows, columns, i, j, open);
     for (const [di, dj] of NEIGHBOURS) {

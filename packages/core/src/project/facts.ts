@@ -100,6 +100,13 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         { label: 'Filled', value: `${fixed(100 * object.filled, 1)} % of its bins` },
       );
       break;
+    case 'picks':
+      out.push(
+        { label: 'Event', value: object.event },
+        { label: 'Picks', value: String(object.points.length) },
+        { label: 'Erased', value: object.erased.length === 1 ? 'one area' : `${object.erased.length} areas` },
+      );
+      break;
     case 'fault':
       out.push({
         label: 'Sticks',

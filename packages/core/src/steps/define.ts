@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Kind, ObjectOf, Volume } from '../earth/objects.ts';
 import type { Quantity } from '../earth/units.ts';
 import type { Store } from '../storage/store.ts';
@@ -28,6 +29,12 @@ type InputOf<S extends InputSpec> = S extends { many: true }
     ? ObjectOf<S['kind']> | undefined
     : ObjectOf<S['kind']>;
 
+/** A map in the making, `[inline][crossline]`. */
+export interface Preview {
+  lattice: Lattice;
+  values: Float32Array;
+}
+
 /** What a run is given. */
 export interface RunContext<I extends Record<string, InputSpec>, P> {
   inputs: { [R in keyof I]: InputOf<I[R]> };
@@ -41,6 +48,8 @@ export interface RunContext<I extends Record<string, InputSpec>, P> {
   nameFor(role: string): string;
   signal?: AbortSignal;
   progress(part: number): void;
+  /** Show what there is so far of a map in the making, where somebody looks on. */
+  preview(map: Preview): void;
   warn(sentence: string): void;
 }
 

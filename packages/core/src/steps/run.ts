@@ -3,7 +3,7 @@ import { type EarthObject, objectSchema } from '../earth/objects.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells.ts';
 import type { Store } from '../storage/store.ts';
-import { type AnyStep, type Draft, type InputSpec, stepOf } from './define.ts';
+import { type AnyStep, type Draft, type InputSpec, type Preview, stepOf } from './define.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
 export interface RunRequest {
@@ -19,6 +19,7 @@ export interface RunRequest {
 export interface RunOptions {
   signal?: AbortSignal;
   onProgress?: (part: number) => void;
+  onPreview?: (map: Preview) => void;
 }
 
 /** Why an object does not fit an input, or null where it does. */
@@ -125,6 +126,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       idFor: (role: string) => ids.get(role) as string,
       nameFor: (role: string) => names.get(role) as string,
       signal: options.signal,
+      preview: (map: Preview) => options.onPreview?.(map),
       progress: (part: number) => options.onProgress?.(part),
       warn: (sentence: string) => warnings.push(sentence),
     });

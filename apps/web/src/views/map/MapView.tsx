@@ -3,9 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
+import { useRuns } from '../../state/runs';
 import { offerFiles, useSelection } from '../../state/selection';
+import { takeTool, useTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Field';
+import { erase, keepArea } from '../../workbench/draw';
 import { chooseFiles } from '../../workbench/files';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { useArray, usePlane, useSize } from '../common/hooks';
@@ -13,9 +16,22 @@ import { lookOf } from '../common/look';
 import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
-import { fitAll, type MapFrame, toEarth } from './frame';
+import { fitAll, type MapFrame, toEarth, toScreen } from './frame';
 import { MapOverlay } from './MapOverlay';
 import { MapRaster } from './MapRaster';
+
+/** What `mapShows` begins with when it is a horizon's waveform match. */
+const MATCH = 'match:';
+
+/** Colours over the range of a map in the making. */
+function rangeLook(values: Float32Array) {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const v of values) {
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  return { map: 'strata' as const, low, high, reverse: false };
+}
 
 /** The survey from above: wells, faults, outlines, and a horizon or a slice under them. A click moves the section there. */
 export function MapView() {
@@ -32,23 +48,34 @@ export function MapView() {
   const drag = useRef<{ x: number; y: number; frame: MapFrame; moved: boolean } | null>(null);
 
   const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
-  const horizon = horizons.find((h) => h.id === desk.mapShows);
+  const matchOf = desk.mapShows?.startsWith(MATCH) ? desk.mapShows.slice(MATCH.length) : null;
+  const horizon = horizons.find((h) => h.id === (matchOf ?? desk.mapShows));
   const slice: Volume | undefined = desk.mapShows === 'slice' && volume?.domain === domain ? volume : undefined;
-  const values = useArray(horizon?.id, horizon?.revision, horizon?.values);
+  const values = useArray(
+    horizon?.id,
+    `${horizon?.revision}${matchOf ? '/match' : ''}`,
+    matchOf ? horizon?.confidence : horizon?.values,
+  );
+  const tool = useTool((s) => s.tool);
+  const ringTool = tool?.kind === 'erase' || tool?.kind === 'area' ? tool : null;
+  const preview = useRuns((s) => s.preview);
+  const previewLook = preview ? rangeLook(preview.values) : null;
   const k = slice ? Math.max(0, Math.min(slice.vertical.count - 1, desk.lines.slice)) : 0;
   const [sliceData, problem] = usePlane(slice, 'slice', k);
   const interval = horizon ? contourInterval(...horizon.range) : 0;
-  const look = horizon
-    ? {
-        map: 'strata' as const,
-        low: horizon.range[0],
-        high: horizon.range[1],
-        reverse: false,
-        steps: Math.round((horizon.range[1] - horizon.range[0]) / interval) || 1,
-      }
-    : slice
-      ? lookOf(slice, displayOf(desk.display, slice))
-      : null;
+  const look = matchOf
+    ? { map: 'lichen' as const, low: 0.5, high: 1, reverse: false }
+    : horizon
+      ? {
+          map: 'strata' as const,
+          low: horizon.range[0],
+          high: horizon.range[1],
+          reverse: false,
+          steps: Math.round((horizon.range[1] - horizon.range[0]) / interval) || 1,
+        }
+      : slice
+        ? lookOf(slice, displayOf(desk.display, slice))
+        : null;
 
   useEffect(() => {
     if (!element) return;
@@ -94,6 +121,12 @@ export function MapView() {
       return;
     }
     const [x, y] = earthAt(event);
+    if (ringTool && ringTool.ring.length > 0) {
+      const last = ringTool.ring[ringTool.ring.length - 1];
+      if (Math.hypot(x - last[0], y - last[1]) > 4 * frame.perPixel)
+        takeTool({ ...ringTool, ring: [...ringTool.ring, [x, y]] });
+      return;
+    }
     const grid =
       horizon && values
         ? { lattice: horizon.lattice, values }
@@ -111,11 +144,11 @@ export function MapView() {
       at: {
         x,
         y,
-        vertical: horizon && known ? value : slice ? slice.vertical.first + k * slice.vertical.step : null,
+        vertical: horizon && known && !matchOf ? value : slice ? slice.vertical.first + k * slice.vertical.step : null,
         domain,
         value: known ? value : null,
-        quantity: horizon ? horizon.name : (slice?.quantity ?? ''),
-        unit: horizon ? (domain === 'twt' ? 'ms' : 'm') : (slice?.unit ?? ''),
+        quantity: matchOf ? 'match' : horizon ? horizon.name : (slice?.quantity ?? ''),
+        unit: matchOf ? '' : horizon ? (domain === 'twt' ? 'ms' : 'm') : (slice?.unit ?? ''),
         from: 'map',
       },
     });
@@ -132,10 +165,12 @@ export function MapView() {
     }));
   };
 
+  const ringPath = ringTool && frame ? ringTool.ring.map(([x, y]) => toScreen(frame, size, x, y)) : [];
   const options = [
     { value: '', label: 'Outlines only' },
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
     ...horizons.map((h) => ({ value: h.id, label: h.name })),
+    ...horizons.filter((h) => h.confidence).map((h) => ({ value: `${MATCH}${h.id}`, label: `Match of ${h.name}` })),
   ];
   const subtitle = slice
     ? `at ${(slice.vertical.first + k * slice.vertical.step).toFixed(0)} ${domain === 'twt' ? 'ms' : 'm'}`
@@ -150,7 +185,7 @@ export function MapView() {
         <div className={css.chooser}>
           <Select
             label="What the map shows"
-            value={horizon?.id ?? (slice ? 'slice' : '')}
+            value={horizon ? (desk.mapShows ?? '') : slice ? 'slice' : ''}
             options={options}
             onChange={(v) => useDesk.setState({ mapShows: v || null })}
           />
@@ -166,9 +201,21 @@ export function MapView() {
         onPointerDown={(e) => {
           if (!frame) return;
           e.currentTarget.setPointerCapture(e.pointerId);
+          if (ringTool) return takeTool({ ...ringTool, ring: [earthAt(e)] });
           drag.current = { x: e.clientX, y: e.clientY, frame, moved: false };
         }}
         onPointerUp={(e) => {
+          if (ringTool && ringTool.ring.length > 0) {
+            const { ring } = ringTool;
+            if (ringTool.kind === 'area') {
+              void keepArea(ringTool.name, ring);
+              return takeTool(null);
+            }
+            const erased = horizons.find((h) => h.id === ringTool.horizon);
+            takeTool({ ...ringTool, ring: [] });
+            if (erased) void erase(erased, ring);
+            return;
+          }
           if (drag.current && !drag.current.moved) goThere(e);
           drag.current = null;
         }}
@@ -191,9 +238,22 @@ export function MapView() {
             lines={desk.lines}
             plane={desk.plane}
             domain={domain}
-            contours={horizon && values ? { values, lattice: horizon.lattice, interval } : null}
+            contours={horizon && values && !matchOf ? { values, lattice: horizon.lattice, interval } : null}
             selected={selected}
           />
+        )}
+        {frame && preview && previewLook && (
+          <MapRaster values={preview.values} lattice={preview.lattice} look={previewLook} frame={frame} size={size} />
+        )}
+        {ringPath.length > 1 && (
+          <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+            <polygon
+              points={ringPath.map((p) => p.join()).join(' ')}
+              fill="#1f766d33"
+              stroke="#1f766d"
+              strokeWidth={1.5}
+            />
+          </svg>
         )}
         {look && (
           <ColorBar
@@ -206,11 +266,13 @@ export function MapView() {
               background: 'color-mix(in oklab, var(--vellum) 86%, transparent)',
             }}
             text={
-              horizon
-                ? `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`
-                : slice
-                  ? quantityText(slice)
-                  : ''
+              matchOf
+                ? 'match with the trace before'
+                : horizon
+                  ? `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`
+                  : slice
+                    ? quantityText(slice)
+                    : ''
             }
           />
         )}

@@ -8,20 +8,21 @@ import { type ShownWell, shownHorizons } from '../common/survey';
 import css from '../common/view.module.css';
 import type { Window } from '../raster/Raster';
 import { faultAlong, horizonAlong, type SectionLine, traceOf, wellAlong } from './geometry';
+import { Handwork } from './Handwork';
 
-interface Frame {
+export interface Frame {
   line: SectionLine;
   window: Window;
   box: { left: number; top: number; width: number; height: number };
   domain: 'twt' | 'depth';
 }
 
-const scales = ({ window, box }: Frame) => ({
+export const scales = ({ window, box }: Frame) => ({
   x: scaleLinear([window.x0, window.x1], [box.left, box.left + box.width]),
   y: scaleLinear([window.y0, window.y1], [box.top, box.top + box.height]),
 });
 
-const path = (points: [number, number][]) =>
+export const path = (points: [number, number][]) =>
   points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('');
 
 /** Ticks outside the data: line numbers on top, TWT or depth at the left, and which way the section faces. */
@@ -243,6 +244,7 @@ export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: Sh
         {horizons.map((h) => (
           <HorizonLine key={h.id} frame={frame} horizon={h} color={colorOf(h, objects)} />
         ))}
+        {domain === 'twt' && <Handwork frame={frame} objects={objects} />}
         {wells.map((w) => (
           <WellLine key={w.well.id} frame={frame} well={w} />
         ))}

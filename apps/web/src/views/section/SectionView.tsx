@@ -5,8 +5,10 @@ import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
+import { takeTool, useTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
+import { finishStick, pickAt, unpickAt } from '../../workbench/draw';
 import { chooseFiles } from '../../workbench/files';
 import { stepLine } from '../../workbench/lines';
 import { ColorBar, quantityText } from '../common/ColorBar';
@@ -16,7 +18,7 @@ import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { Raster, type Window } from '../raster/Raster';
-import { placeOf, sectionLine, valueAt } from './geometry';
+import { placeOf, sectionLine, traceOf, valueAt } from './geometry';
 import { liveLook } from './live';
 import { Overlay } from './Overlay';
 
@@ -132,6 +134,38 @@ function Section(props: {
     };
   });
 
+  const tool = useTool((s) => s.tool);
+  const drawing = (tool?.kind === 'pick' || tool?.kind === 'fault') && domain === 'twt' && !live;
+  const act = (trace: number, vertical: number) => {
+    if (!data || trace < 0 || trace > line.traces - 1) return;
+    if (tool?.kind === 'pick') void pickAt(tool, line, volume, data.data, trace, vertical);
+    if (tool?.kind === 'fault') takeTool({ ...tool, stick: [...tool.stick, [...placeOf(line, trace), vertical]] });
+  };
+  // a stick belongs to one line: going to another keeps it
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of line ends a stick
+  useEffect(() => () => void finishStick(), [plane, index]);
+  /** Arrows move the cursor where the view has the focus, Enter does what a click would. */
+  const onKey = (event: React.KeyboardEvent) => {
+    const at = useCursor.getState().at;
+    if (event.key === 'Escape') return takeTool(null);
+    if (event.key === 'Backspace' && tool?.kind === 'fault')
+      return takeTool({ ...tool, stick: tool.stick.slice(0, -1) });
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      if (event.shiftKey || !at || at.vertical === null) return void finishStick();
+      const [trace] = traceOf(line, at.x, at.y);
+      return act(trace, at.vertical);
+    }
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const far = event.shiftKey ? 10 : 1;
+    const [from] = at ? traceOf(line, at.x, at.y) : [(window.x0 + window.x1) / 2];
+    const trace = Math.max(0, Math.min(line.traces - 1, Math.round(from) + by[0] * far));
+    const vertical = (at?.vertical ?? (window.y0 + window.y1) / 2) + by[1] * far * volume.vertical.step;
+    follow(trace, vertical);
+  };
+
   const move = (event: React.PointerEvent) => {
     if (drag.current) {
       const { x, y, window: w } = drag.current;
@@ -144,14 +178,17 @@ function Section(props: {
     }
     const p = at(event.clientX, event.clientY);
     if (!p.inside) return useCursor.setState({ at: null });
-    const [x, y] = placeOf(line, p.trace);
+    follow(p.trace, p.vertical);
+  };
+  const follow = (trace: number, vertical: number) => {
+    const [x, y] = placeOf(line, trace);
     useCursor.setState({
       at: {
         x,
         y,
-        vertical: p.vertical,
+        vertical,
         domain,
-        value: data ? valueAt(volume, data.data, p.trace, p.vertical) : null,
+        value: data ? valueAt(volume, data.data, trace, vertical) : null,
         quantity: live ? 'trial' : volume.quantity,
         unit: volume.unit,
         from: 'section',
@@ -223,11 +260,19 @@ function Section(props: {
       <div
         ref={ref}
         role="img"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the cursor is moved and picks are made by keys here
+        tabIndex={0}
+        onKeyDown={onKey}
         aria-label={`Section along ${plane} ${number} of ${volume.name}`}
         style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
         onPointerMove={move}
         onPointerLeave={() => useCursor.setState({ at: null })}
         onPointerDown={(event) => {
+          if (drawing && !space.current && event.button === 0) {
+            const p = at(event.clientX, event.clientY);
+            if (p.inside && event.detail < 2) act(p.trace, p.vertical);
+            return;
+          }
           if (!space.current && event.button !== 1) return;
           event.currentTarget.setPointerCapture(event.pointerId);
           drag.current = { x: event.clientX, y: event.clientY, window };
@@ -235,7 +280,15 @@ function Section(props: {
         onPointerUp={() => {
           drag.current = null;
         }}
+        onContextMenu={(event) => {
+          if (!drawing) return;
+          event.preventDefault();
+          const p = at(event.clientX, event.clientY);
+          if (tool?.kind === 'pick') void unpickAt(tool, line, p.trace, p.vertical);
+          else void finishStick();
+        }}
         onDoubleClick={(event) => {
+          if (drawing) return void finishStick();
           if (!at(event.clientX, event.clientY).inside) setZoom(null);
         }}
       >

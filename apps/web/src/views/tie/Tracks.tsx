@@ -19,7 +19,13 @@ const TRACKS = [
   { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.95 },
   { id: 'reflectivity', title: 'Reflectivity', short: 'Refl.', unit: '−0.2 to 0.2', part: 0.9 },
   { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag to shift', part: 1.1 },
-  { id: 'seismic', title: 'Seismic along the path', short: 'Seismic', unit: '8 bins each side, + is harder', part: 2.3 },
+  {
+    id: 'seismic',
+    title: 'Seismic along the path',
+    short: 'Seismic',
+    unit: '8 bins each side, + is harder',
+    part: 2.3,
+  },
   { id: 'match', title: 'Match', short: 'Match', unit: '0 to 1', part: 0.7 },
 ] as const;
 

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
+import { type Lattice, toIndex, toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
 import { snap, type Traces } from '../../horizons/event.ts';
 import { type Seed, trackEvent } from '../../horizons/track.ts';
+import { insideRings } from '../../numerics/rings.ts';
 import { topInTime } from '../../project/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
@@ -74,54 +76,75 @@ async function tracesBetween(
   return { data, samples, first: volume.vertical.first + k0 * volume.vertical.step, step: volume.vertical.step };
 }
 
+/** Which erased ring each bin lies in, from 1; 0 outside all. */
+function partsOf(lattice: Lattice, rings: [number, number][][]): Uint8Array {
+  const columns = lattice.crossline.count;
+  const out = new Uint8Array(lattice.inline.count * columns);
+  rings.forEach((ring, n) => {
+    const inside = insideRings([ring]);
+    for (let q = 0; q < out.length; q++)
+      if (inside(...toMap(lattice, Math.floor(q / columns), q % columns))) out[q] = 1 + (n % 255);
+  });
+  return out;
+}
+
 export const track = defineStep({
   id: 'interpret.track',
-  version: 3,
+  version: 4,
   stage: 'interpret',
   title: 'Track through the volume',
-  summary: 'Follows one event from the wells’ tops, surest way first, stopping at faults; keeps the match.',
+  summary: 'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps the match.',
   source:
     'Least-cost fronts, Dijkstra (1959), Numerische Mathematik 1, 269–271, on the waveform match of Neidell & Taner (1971), Geophysics 36, 482–497',
   reach: 'global',
   inputs: {
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
-    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation']),
+    picks: { kind: 'picks', title: 'Picks', domain: 'twt', optional: true },
+    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation'], { optional: true }),
     faults: { kind: 'fault', title: 'Stops at', many: true, optional: true, domain: 'twt' },
   },
   params,
   outputs: { horizon: { kind: 'horizon', title: 'Horizon' } },
-  async run({ inputs, around, params: p, store, idFor, signal, progress, warn }) {
-    const { seismic, wells, faults } = inputs;
+  async run({ inputs, around, params: p, store, idFor, signal, progress, preview, warn }) {
+    const { seismic, wells, faults, picks } = inputs;
+    const { lattice } = seismic;
     const met = wells.map((well) => ({ well, at: topInTime(around, well, p.top, seismic) }));
     const found = met.flatMap((m) => (m.at ? [m.at] : []));
     for (const m of met)
       if (!m.at) warn(`${m.well.name} gave no seed: it has no ${p.top}, no time there, or lies outside the survey.`);
-    if (found.length === 0)
+    const picked = (picks?.points ?? []).flatMap(([x, y, twt]) => {
+      const [i, j] = toIndex(lattice, x, y).map(Math.round);
+      const inside = i >= 0 && j >= 0 && i < lattice.inline.count && j < lattice.crossline.count;
+      return inside ? [{ i, j, twt }] : [];
+    });
+    if (found.length + picked.length === 0)
       throw new LithagonError(
         'seeds',
-        `No well has a top “${p.top}” with a time inside ${seismic.name}, so there is nothing to begin from.`,
+        `No well has a top “${p.top}” with a time inside ${seismic.name}, and nothing was picked there, so there is nothing to begin from.`,
         {
           object: p.top,
-          fix: 'Check the name of the top, or load checkshots for a well that has it.',
+          fix: 'Pick the event on a section, check the name of the top, or load checkshots for a well that has it.',
         },
       );
     const { first, step, count } = seismic.vertical;
     const sampleOf = (ms: number) => Math.min(count, Math.max(0, Math.round((ms - first) / step)));
-    const twts = found.map((f) => f.twt);
+    const twts = [...found, ...picked].map((f) => f.twt);
     const k0 = sampleOf(Math.min(...twts) - p.reachMs);
     const k1 = sampleOf(Math.max(...twts) + p.reachMs);
     const traces = await tracesBetween(store, seismic, k0, k1, signal);
     progress(0.3);
     const [ni, nj] = shapeOf(seismic);
-    const seeds: Seed[] = [];
+    const event = picks && picked.length > 0 ? picks.event : p.event;
+    // a pick was snapped when it was made
+    const seeds: Seed[] = picked.map(({ i, j, twt }) => ({ i, j, time: twt }));
     for (const f of found) {
-      const time = snap(traces, f.i * nj + f.j, f.twt, p.event, p.snapMs);
+      const time = snap(traces, f.i * nj + f.j, f.twt, event, p.snapMs);
       if (Number.isNaN(time))
-        warn(`${f.well}: no ${p.event} within ${p.snapMs} ms of ${f.twt.toFixed(1)} ms; it gave no seed.`);
+        warn(`${f.well}: no ${event} within ${p.snapMs} ms of ${f.twt.toFixed(1)} ms; it gave no seed.`);
       else seeds.push({ i: f.i, j: f.j, time });
     }
     if (seeds.length === 0)
-      throw new LithagonError('seeds', `No ${p.event} lies within ${p.snapMs} ms of “${p.top}” in any well.`, {
+      throw new LithagonError('seeds', `No ${event} lies within ${p.snapMs} ms of “${p.top}” in any well.`, {
         object: p.top,
         fix: 'Choose another event, or let seeds move farther.',
       });
@@ -137,14 +160,18 @@ export const track = defineStep({
           )
         : undefined;
     const result = trackEvent(traces, ni, nj, seeds, {
-      kind: p.event,
+      kind: event,
       halfWindow: p.windowMs / 2,
       leastMatch: p.leastMatch,
       largestJump: p.jumpMs,
       stack: p.stack,
       barrier,
+      parts: picks && picks.erased.length > 0 ? partsOf(lattice, picks.erased) : undefined,
       signal,
-      onProgress: (n) => progress(0.3 + (0.6 * n) / (ni * nj)),
+      onProgress: (n, times) => {
+        progress(0.3 + (0.6 * n) / (ni * nj));
+        preview({ lattice, values: times() });
+      },
     });
     stopIf(signal);
     let low = Number.POSITIVE_INFINITY;

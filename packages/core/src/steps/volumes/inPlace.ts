@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { sameBins } from '../../earth/lattice.ts';
+import { insideRings } from '../../numerics/rings.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { contactsFromPressures } from '../../volumes/contacts.ts';
-import { inPlace as computeInPlace, insideRings } from '../../volumes/inPlace.ts';
+import { inPlace as computeInPlace } from '../../volumes/inPlace.ts';
 import { choice, defineStep, number, text } from '../define.ts';
 
 const fraction = (title: string, description: string, initial: number) =>

@@ -1,0 +1,39 @@
+import type { EarthObject, Fault, Picks, Polygon } from '../earth/objects.ts';
+import { canonicalJson, hasher } from '../numerics/hash.ts';
+import { ENGINE, newId } from './make.ts';
+
+/** What a person draws: its base is empty, and all of it is handwork. */
+export type Given = Picks | Fault | Polygon;
+
+function revisionOf(object: Given): string {
+  const { kind } = object;
+  const content =
+    kind === 'picks'
+      ? [object.event, object.points, object.erased]
+      : kind === 'fault'
+        ? [object.domain, object.sticks]
+        : [object.closed, object.rings];
+  return hasher().text(canonicalJson(content)).digest();
+}
+
+/** A drawn object with its revision as its content asks for; a name or colour does not change it. */
+export function drawn<G extends Given>(object: G): G {
+  return { ...object, revision: revisionOf(object) };
+}
+
+type Fresh<G extends Given> = Omit<G, 'id' | 'revision' | 'stage' | 'madeBy'>;
+
+/** A new drawn object, dated now. */
+export function newDrawn<G extends Given>(content: Fresh<G>): G {
+  const madeBy: EarthObject['madeBy'] = {
+    step: 'interpret.draw',
+    version: 1,
+    params: {},
+    inputs: {},
+    started: new Date().toISOString(),
+    tookMs: 0,
+    warnings: [],
+    engine: ENGINE,
+  };
+  return drawn({ ...content, id: newId(content.kind), stage: 'interpret', revision: '', madeBy } as unknown as G);
+}
