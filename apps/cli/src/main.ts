@@ -1,5 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import { demo } from './commands/demo.ts';
+import { exportTo, rebuildProject, unpack } from './commands/out.ts';
 import { inspect, list, load, show } from './commands/project.ts';
 import { doStep, run, steps } from './commands/steps.ts';
 import { type Output, pairs, refuse, terminal, UsageError } from './output.ts';
@@ -43,7 +44,11 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--declare <key=value>', 'say what the file cannot', collect, [])
     .option(...json)
     .description('load files into a project')
-    .action((files, o) => load(files, o.project, pairs(o.declare), note(o), output));
+    .action((files, o) =>
+      files.length === 1 && /\.parcel$/i.test(files[0])
+        ? unpack(files[0], o.project, output)
+        : load(files, o.project, pairs(o.declare), note(o), output),
+    );
   lithagon
     .command('list')
     .requiredOption(...project)
@@ -81,6 +86,19 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--set <step.param=value>', 'another value for a parameter', collect, [])
     .description('load a recipe’s files and run its steps')
     .action((path, o) => run(path, o, output));
+  lithagon
+    .command('rebuild')
+    .argument('[name]')
+    .requiredOption(...project)
+    .description('make again what is out of date, or what one object rests on')
+    .action((name, o) => rebuildProject(name, o.project, output));
+  lithagon
+    .command('export')
+    .argument('<name>', 'an object; “.” for the whole project as a parcel')
+    .argument('<file>', 'its extension says the format: csv, tif, geojson, json (a recipe), parcel')
+    .requiredOption(...project)
+    .description('write an object to a file')
+    .action((name, file, o) => exportTo(name, file, o.project, output));
   return lithagon;
 }
 

@@ -14,6 +14,12 @@ export const terminal: Output = {
   interactive: process.stderr.isTTY === true,
 };
 
+// a reader that has seen enough, such as head, is no failure
+process.stdout.on('error', (cause: NodeJS.ErrnoException) => {
+  if (cause.code === 'EPIPE') process.exit(0);
+  throw cause;
+});
+
 /** A line of progress that is rewritten on a terminal and printed at whole steps elsewhere. */
 export function progressLine(output: Output): (part: number, what: string) => void {
   let last = '';

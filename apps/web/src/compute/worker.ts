@@ -3,6 +3,7 @@ import {
   blobSource,
   checkParams,
   type Declarations,
+  exportObject,
   type FileReport,
   inspectFile,
   LithagonError,
@@ -10,9 +11,11 @@ import {
   type Plane,
   type Preview,
   type RunRequest,
+  readParcel,
   readPlane,
   readWhole,
   rebuild,
+  recipeOf,
   runStep,
   type Store,
   stepOf,
@@ -21,9 +24,10 @@ import {
   tieOf,
   tryLocal,
   type Volume,
+  writeParcel,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { idbStore } from '../storage/idbStore';
+import { createProject, idbStore, removeDatabase } from '../storage/idbStore';
 
 /** An error as it crosses from a worker to the page. */
 export interface PlainError {
@@ -108,6 +112,44 @@ const api = {
         onPreview: (map) => preview(map),
       });
       return made.map((o) => o.id);
+    }),
+
+  /** One object in an open format, or its trail as a recipe. */
+  export: (projectId: string, id: string, extension: string) =>
+    outcome(async () => {
+      const store = await storeOf(projectId);
+      const [object, objects, facts] = await Promise.all([store.get(id), store.list(), store.facts()]);
+      if (!object) throw new LithagonError('export', 'The object is gone.', { fix: 'Nothing was written.' });
+      if (extension === 'json')
+        return new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`);
+      return exportObject(store, object, extension, facts.frame);
+    }),
+
+  /** The whole project as a parcel. */
+  parcel: (task: number, projectId: string, progress: Progress) =>
+    withCancel(task, async (signal) =>
+      writeParcel(await storeOf(projectId), { signal, onProgress: (part) => progress(part, '') }),
+    ),
+
+  /** A parcel as a new project of this browser, whole or not at all. */
+  openParcel: (task: number, parcel: File, progress: Progress) =>
+    withCancel(task, async (signal) => {
+      const id = crypto.randomUUID();
+      try {
+        const facts = await readParcel(
+          parcel.name,
+          parcel,
+          async (from) => {
+            await createProject({ ...from, id }, []);
+            return yielding(await idbStore(id));
+          },
+          { signal, onProgress: (part) => progress(part, '') },
+        );
+        return { ...facts, id };
+      } catch (cause) {
+        await removeDatabase(id);
+        throw cause;
+      }
     }),
 
   /** Make again what is out of date, or what one object rests on. */

@@ -1,8 +1,19 @@
+import { asLithagonError, LithagonError } from '@lithagon/core';
+import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
-import { deleteProject, listProjects, newProject, openFromServer, type ProjectEntry } from '../storage/projects';
+import { runJob } from '../compute/pool';
+import {
+  deleteProject,
+  listProjects,
+  newProject,
+  openFromServer,
+  type ProjectEntry,
+  touchProject,
+} from '../storage/projects';
 import { RAW_KEY } from '../storage/rawFiles';
 import { Button } from '../ui/Button';
 import { Mark } from '../ui/Mark';
+import { chooseFiles } from '../workbench/files';
 import { Beds } from './Beds';
 import css from './Start.module.css';
 
@@ -15,6 +26,7 @@ export function Start() {
   const [projects, setProjects] = useState<ProjectEntry[]>([]);
   const [demo, setDemo] = useState<'unknown' | 'there' | 'missing'>('unknown');
   const [busy, setBusy] = useState('');
+  const [part, setPart] = useState(0);
   const [problem, setProblem] = useState('');
   useEffect(() => {
     const theme = localStorage.getItem('lithagon-theme');
@@ -31,7 +43,9 @@ export function Start() {
     setProblem('');
     work().catch((cause: Error) => {
       setBusy('');
-      setProblem(`${what} did not work: ${cause.message} Nothing was changed.`);
+      setPart(0);
+      const { sentence } = asLithagonError(cause);
+      setProblem(cause instanceof LithagonError ? sentence : `${what} did not work: ${cause.message}`);
     });
   };
   const noDemo = demo === 'missing' ? 'Run “npm run demo” to make its data first.' : '';
@@ -74,8 +88,35 @@ export function Start() {
             <b>New project</b>
             <span>Empty. Drop files of your own into it; they stay in this browser.</span>
           </button>
+          <button
+            type="button"
+            disabled={busy !== ''}
+            onClick={() =>
+              void chooseFiles('.parcel').then(([file]) => {
+                if (!file) return;
+                begin(`Opening ${file.name}`, async () => {
+                  const facts = await runJob((remote, task) =>
+                    remote.openParcel(
+                      task,
+                      file,
+                      Comlink.proxy((part: number) => setPart(part)),
+                    ),
+                  );
+                  await touchProject(facts);
+                  go(facts.id);
+                });
+              })
+            }
+          >
+            <b>Open a parcel</b>
+            <span>A project that somebody packed into one file.</span>
+          </button>
         </div>
-        {busy && <p role="status">{busy} …</p>}
+        {busy && (
+          <p role="status">
+            {busy} … {part > 0 ? `${(100 * part).toFixed(0)} %` : ''}
+          </p>
+        )}
         {problem && (
           <p className={css.problem} role="alert">
             {problem}

@@ -1,5 +1,5 @@
 import type { EarthObject, LedgerEntry, ProjectFacts, Store, Transaction } from '@lithagon/core';
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { type DBSchema, deleteDB, type IDBPDatabase, openDB } from 'idb';
 
 interface ProjectSchema extends DBSchema {
   facts: { key: 'facts'; value: ProjectFacts & { origin?: string } };
@@ -8,7 +8,7 @@ interface ProjectSchema extends DBSchema {
   ledger: { key: number; value: LedgerEntry };
 }
 
-export const databaseName = (projectId: string) => `lithagon-${projectId}`;
+const databaseName = (projectId: string) => `lithagon-${projectId}`;
 
 async function open(projectId: string): Promise<IDBPDatabase<ProjectSchema>> {
   return openDB<ProjectSchema>(databaseName(projectId), 1, {
@@ -81,6 +81,9 @@ export async function idbStore(projectId: string): Promise<Store> {
     },
   };
 }
+
+/** Delete the database of a project, where there is one. */
+export const removeDatabase = (projectId: string): Promise<void> => deleteDB(databaseName(projectId));
 
 /** Make the database of a new project. */
 export async function createProject(facts: ProjectFacts & { origin?: string }, objects: EarthObject[]): Promise<void> {

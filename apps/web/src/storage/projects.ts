@@ -1,6 +1,6 @@
 import type { EarthObject, ProjectFacts } from '@lithagon/core';
-import { type DBSchema, deleteDB, openDB } from 'idb';
-import { createProject, databaseName } from './idbStore';
+import { type DBSchema, openDB } from 'idb';
+import { createProject, removeDatabase } from './idbStore';
 
 /** A line of the list of projects kept in this browser. */
 export interface ProjectEntry {
@@ -56,5 +56,5 @@ export async function openFromServer(origin: string): Promise<string> {
 
 export async function deleteProject(id: string): Promise<void> {
   await (await registry()).delete('projects', id);
-  await deleteDB(databaseName(id));
+  await removeDatabase(id);
 }

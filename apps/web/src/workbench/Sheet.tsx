@@ -12,6 +12,7 @@ import { beginFault, beginPicking, trackBehind } from './draw';
 import { ResultRows } from './ResultRows';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
+import { saveFormats, saveObject } from './save';
 import { showObject } from './show';
 import { change, runRebuild } from './steps';
 import { ToolSheet } from './ToolSheet';
@@ -74,6 +75,18 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         {object.kind === 'result table' && <ResultRows table={object} />}
         <h3>Trail</h3>
         <Trail object={object} />
+        {Object.keys(saveFormats(object)).length > 0 && (
+          <>
+            <h3>Save as</h3>
+            <div className={css.saves}>
+              {Object.entries(saveFormats(object)).map(([extension, title]) => (
+                <Button small key={extension} onClick={() => void saveObject(object, extension)}>
+                  {title}
+                </Button>
+              ))}
+            </div>
+          </>
+        )}
         {object.madeBy.warnings.length > 0 && (
           <>
             <h3>Notes from the run</h3>

@@ -1,4 +1,4 @@
-import { Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useDesk } from '../state/desk';
 import { redo, undo, useHistory } from '../state/history';
 import { useProject } from '../state/project';
@@ -6,6 +6,7 @@ import { useSelection } from '../state/selection';
 import { IconButton } from '../ui/Button';
 import { Mark } from '../ui/Mark';
 import { FrameButton } from './FrameSheet';
+import { saveParcel } from './save';
 import css from './TopBar.module.css';
 
 export function TopBar() {
@@ -35,6 +36,9 @@ export function TopBar() {
         onClick={() => void redo()}
       >
         <Redo2 size={17} />
+      </IconButton>
+      <IconButton label="Save the project as a parcel" onClick={() => void saveParcel()}>
+        <PackageOpen size={17} />
       </IconButton>
       <IconButton
         label={theme === 'dark' ? 'Light theme' : 'Dark theme'}

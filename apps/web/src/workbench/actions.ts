@@ -5,6 +5,7 @@ import { offerFiles, useSelection } from '../state/selection';
 import { openView } from './dock';
 import { chooseFiles } from './files';
 import { stepLine } from './lines';
+import { saveParcel } from './save';
 import { runRebuild } from './steps';
 
 /** Something that can be done: registered once, and found in palette, keys and help from here. */
@@ -32,6 +33,7 @@ export const ACTIONS: Action[] = [
   },
   { id: 'undo', title: 'Undo', keys: 'ctrl+z', run: () => void undo() },
   { id: 'redo', title: 'Redo', keys: 'ctrl+shift+z', run: () => void redo() },
+  { id: 'parcel', title: 'Save the project as a parcel', keys: '', run: () => void saveParcel() },
   { id: 'rebuild', title: 'Rebuild what is out of date', keys: '', run: () => void runRebuild() },
   { id: 'view-tie', title: 'Open the Tie view', keys: '', run: () => openView('tie') },
   { id: 'line-before', title: 'Line before', keys: ',', run: () => stepLine(-1) },

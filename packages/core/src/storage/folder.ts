@@ -1,25 +1,10 @@
 import { existsSync } from 'node:fs';
 import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { z } from 'zod';
 import { LithagonError } from '../earth/errors.ts';
-import { type EarthObject, frameSchema, objectSchema } from '../earth/objects.ts';
+import type { EarthObject } from '../earth/objects.ts';
+import { type ProjectFile, projectSchema } from './projectFile.ts';
 import type { LedgerEntry, ProjectFacts, Store, Transaction } from './store.ts';
-
-const projectSchema = z.object({
-  lithagon: z.literal(1),
-  facts: z.object({ id: z.string(), name: z.string(), created: z.string(), frame: frameSchema.nullable() }),
-  objects: z.array(objectSchema),
-  ledger: z.array(
-    z.object({
-      at: z.string(),
-      what: z.enum(['in', 'out', 'made', 'removed', 'changed']),
-      object: z.string(),
-      name: z.string(),
-      note: z.string(),
-    }),
-  ),
-});
 
 /**
  * A project as a folder: `project.json` holds facts, objects and ledger and is replaced whole; arrays lie in
@@ -27,7 +12,7 @@ const projectSchema = z.object({
  */
 export async function folderStore(dir: string, create?: { name: string }): Promise<Store> {
   const path = join(dir, 'project.json');
-  let state: z.infer<typeof projectSchema>;
+  let state: ProjectFile;
   if (existsSync(path)) {
     const parsed = projectSchema.safeParse(parseJson(await readFile(path, 'utf8')));
     if (!parsed.success)

@@ -45,17 +45,32 @@ export async function volumeWriter(store: Store, id: string, shape: Shape3): Pro
     crossline: layoutFor(id, shape, 'crossline'),
     slice: layoutFor(id, shape, 'slice'),
   };
-  for (const plane of PLANES) await createArray(store, layouts[plane], DIMENSIONS);
+  await createArray(store, layouts.inline, DIMENSIONS);
   const slab = layouts.inline.chunk[0];
   return {
     layouts,
     slab,
     write: (i0, data) => writeChunk(store, layouts.inline, [i0 / slab, 0, 0], data),
-    async finish(signal, onProgress) {
-      await copyPlanes(store, layouts.inline, layouts.crossline, 1, signal, (p) => onProgress?.(p / 2));
-      await copyPlanes(store, layouts.inline, layouts.slice, 2, signal, (p) => onProgress?.(0.5 + p / 2));
-    },
+    finish: (signal, onProgress) => remakePlanes(store, layouts, signal, onProgress),
   };
+}
+
+/** Make the copies for crosslines and slices from that for inlines. */
+export async function remakePlanes(
+  store: Store,
+  layouts: Volume['layouts'],
+  signal?: AbortSignal,
+  onProgress?: (part: number) => void,
+): Promise<void> {
+  const { inline, crossline, slice } = layouts;
+  if (crossline) {
+    await createArray(store, crossline, DIMENSIONS);
+    await copyPlanes(store, inline, crossline, 1, signal, (p) => onProgress?.(p / 2));
+  }
+  if (slice) {
+    await createArray(store, slice, DIMENSIONS);
+    await copyPlanes(store, inline, slice, 2, signal, (p) => onProgress?.(0.5 + p / 2));
+  }
 }
 
 /** Re-cut a volume along another axis: as many slabs at a time as memory allows, one pass over the inline copy each. */

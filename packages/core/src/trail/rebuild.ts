@@ -13,7 +13,7 @@ export function inputsOf(object: EarthObject): string[] {
 }
 
 /** An object with everything that it rests on, what is beneath first. */
-function beneath(objects: EarthObject[], id: string): EarthObject[] {
+export function beneath(objects: EarthObject[], id: string): EarthObject[] {
   const byId = new Map(objects.map((o) => [o.id, o]));
   const out = new Map<string, EarthObject>();
   const visit = (each: string) => {

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { LithagonError } from '../earth/errors.ts';
+import { type EarthObject, faultSchema, picksSchema, polygonSchema } from '../earth/objects.ts';
 import { type LoadContext, loadFile } from '../files/load.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { findObject } from '../project/find.ts';
 import { stepOf } from '../steps/define.ts';
 import { checkParams, runStep } from '../steps/run.ts';
+import { askedInputs, beneath } from './rebuild.ts';
 
 /** A trail written out: files by name, then steps whose inputs are objects by name. */
 export const recipeSchema = z.object({
@@ -12,6 +14,8 @@ export const recipeSchema = z.object({
   version: z.literal(1),
   title: z.string(),
   files: z.array(z.object({ file: z.string(), declare: z.record(z.string(), z.string()).default({}) })),
+  /** What people drew: picks, faults, areas. */
+  given: z.array(z.discriminatedUnion('kind', [picksSchema, faultSchema, polygonSchema])).default([]),
   steps: z.array(
     z.object({
       /** How `--set` names it; unique in the recipe. */
@@ -50,6 +54,37 @@ export function parseRecipe(name: string, text: string): Recipe {
   return parsed.data;
 }
 
+/**
+ * The trail of an object as a recipe: the files that it comes from with what was declared of them, what was drawn for
+ * it, and the steps in order.
+ */
+export function recipeOf(objects: EarthObject[], object: EarthObject): Recipe {
+  const trail = beneath(objects, object.id);
+  const nameIn = (id: string): string => {
+    const found = objects.find((o) => o.id === id);
+    if (!found) return id;
+    return objects.filter((o) => o.name === found.name).length > 1 ? `${found.kind}/${found.name}` : found.name;
+  };
+  const files = new Map<string, Recipe['files'][number]>();
+  const given: Recipe['given'] = [];
+  const steps: Recipe['steps'] = [];
+  const runs = new Set<string>();
+  for (const each of trail) {
+    const { file, step, started, params } = each.madeBy;
+    if (file !== undefined) files.set(file, { file, declare: params as Record<string, string> });
+    else if (stepOf(step)) {
+      const run = `${step} ${started}`;
+      if (runs.has(run)) continue;
+      runs.add(run);
+      const inputs = Object.fromEntries(
+        Object.entries(askedInputs(each)).map(([role, ids]) => [role, ids.map(nameIn)] as const),
+      );
+      steps.push({ id: `step${steps.length + 1}`, step, name: each.name, inputs, params });
+    } else if (each.kind === 'picks' || each.kind === 'fault' || each.kind === 'polygon') given.push(each);
+  }
+  return { lithagon: 'recipe', version: 1, title: object.name, files: [...files.values()], given, steps };
+}
+
 export interface RunRecipeOptions extends LoadContext {
   open: (file: string) => Promise<ByteSource>;
   /** Parameters by `step.param`, over those of the recipe. */
@@ -82,6 +117,7 @@ export async function runRecipe(recipe: Recipe, options: RunRecipeOptions): Prom
       await source.close?.();
     }
   }
+  if (recipe.given.length > 0) await options.store.commit({ put: recipe.given });
   for (let n = 0; n < recipe.steps.length; n++) {
     const { step, name, inputs } = recipe.steps[n];
     options.say?.(name);

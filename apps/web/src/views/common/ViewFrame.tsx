@@ -1,8 +1,11 @@
-import { EyeOff } from 'lucide-react';
+import { Camera, EyeOff } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { IconButton } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
+import { savePicture } from '../../workbench/save';
 import type { NotShown } from './survey';
 import css from './view.module.css';
 
@@ -17,9 +20,11 @@ export function ViewFrame(props: {
   fixed?: 'twt' | 'depth';
   children: ReactNode;
 }) {
+  const view = useRef<HTMLElement>(null);
+  const project = useProject((s) => s.facts?.name ?? 'project');
   const domain = useDesk((s) => s.domain[props.view] ?? 'twt');
   return (
-    <section className={css.view} aria-label={props.title}>
+    <section className={css.view} aria-label={props.title} ref={view}>
       <header className={css.header}>
         <span className={css.subtitle}>{props.subtitle}</span>
         <span className={css.grow} />
@@ -44,6 +49,12 @@ export function ViewFrame(props: {
             </Popover.Portal>
           </Popover.Root>
         )}
+        <IconButton
+          label={`Save a picture of the ${props.title.toLowerCase()}`}
+          onClick={() => view.current && void savePicture(view.current, `${props.title} of ${project}`)}
+        >
+          <Camera size={14} />
+        </IconButton>
         {!props.fixed && (
           <Segmented
             label={`${props.title}: time or depth`}

@@ -97,7 +97,8 @@ export function horizonGeometry(
   for (let i = 0; i < ni; i++)
     for (let j = 0; j < nj; j++) {
       const n = i * nj + j;
-      position.set(toScene(frame, ...toMap(lattice, i, j), values[n]), 3 * n);
+      // a bin without a value is in no triangle; it must not spoil the bounds either
+      position.set(toScene(frame, ...toMap(lattice, i, j), Number.isNaN(values[n]) ? range[0] : values[n]), 3 * n);
       const q = (values[n] - range[0]) / (range[1] - range[0] || 1);
       const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (Number.isNaN(q) ? 0 : q))));
       color.set(map.subarray(c, c + 3), 3 * n);
