@@ -120,7 +120,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
         <Button
           onClick={() => showObject(object)}
-          disabled={!['volume', 'horizon', 'well', 'time-depth relation'].includes(object.kind)}
+          disabled={!['volume', 'horizon', 'map', 'well', 'time-depth relation'].includes(object.kind)}
         >
           Show in its view
         </Button>

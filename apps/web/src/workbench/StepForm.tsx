@@ -9,6 +9,7 @@ import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
 import { InputField } from './InputField';
+import { RowsField } from './RowsField';
 import css from './Sheet.module.css';
 import { runSetup, takesPlaceOf } from './steps';
 
@@ -21,6 +22,7 @@ interface Property {
   minimum?: number;
   maximum?: number;
   step?: number;
+  items?: { properties?: Record<string, { type?: string }> };
 }
 
 /** A step being set up: the form, trial and estimate come from its declaration. */
@@ -96,7 +98,16 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
           />
         ))}
         {Object.entries(properties).map(([key, p]) =>
-          p.type === 'array' ? null : p.type === 'string' && !p.enum ? (
+          p.type === 'array' ? (
+            <RowsField
+              key={key}
+              label={p.title ?? key}
+              help={p.description}
+              columns={p.items?.properties ?? {}}
+              rows={(setup.params[key] as Record<string, unknown>[] | undefined) ?? []}
+              onChange={(rows) => set(key, rows)}
+            />
+          ) : p.type === 'string' && !p.enum ? (
             <Field key={key} label={p.title ?? key} help={p.description}>
               {(id) => (
                 <input

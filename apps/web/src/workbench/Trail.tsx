@@ -9,9 +9,10 @@ export function Trail({ object }: { object: EarthObject }) {
   const byId = useProject((s) => s.byId);
   const old = useProject((s) => s.old);
   const { madeBy } = object;
-  const inputs = Object.entries(madeBy.inputs).flatMap(([role, refs]) =>
-    refs.map((r) => ({ role, id: r.split('@')[0], revision: r.split('@')[1] })),
-  );
+  const inputs = Object.entries(madeBy.inputs).map(([role, refs]) => ({
+    role: role.split('.').at(-1) ?? role,
+    from: refs.map((r) => ({ id: r.split('@')[0], revision: r.split('@')[1] })),
+  }));
   const above = objects.filter((o) =>
     Object.values(o.madeBy.inputs)
       .flat()
@@ -20,28 +21,35 @@ export function Trail({ object }: { object: EarthObject }) {
   const title = madeBy.file ? `Loaded from ${madeBy.file}` : (stepOf(madeBy.step)?.title ?? madeBy.step);
   return (
     <ul className={css.trail}>
-      {inputs.map(({ role, id, revision }) => {
-        const input = byId.get(id);
-        return (
-          <li key={role + id}>
+      {inputs
+        .filter(({ from }) => from.length > 0)
+        .map(({ role, from }) => (
+          <li key={role}>
             {role}:{' '}
-            {input ? (
-              <button type="button" onClick={() => select(id)}>
-                {input.name}
-              </button>
-            ) : (
-              'gone'
-            )}{' '}
-            {input && input.revision !== revision ? 'changed since' : ''}
+            {from.map(({ id, revision }, n) => {
+              const input = byId.get(id);
+              return (
+                <span key={id}>
+                  {n > 0 && ', '}
+                  {input ? (
+                    <button type="button" onClick={() => select(id)}>
+                      {input.name}
+                    </button>
+                  ) : (
+                    'gone'
+                  )}
+                  {(input && input.revision !== revision) || old.has(id) ? <em> changed since</em> : ''}
+                </span>
+              );
+            })}
           </li>
-        );
-      })}
+        ))}
       <li>
         <b>{title}</b>
         {!madeBy.file && ` · version ${madeBy.version}`}
         <br />
         {Object.entries(madeBy.params)
-          .map(([k, v]) => `${k} ${String(v)}`)
+          .map(([k, v]) => `${k} ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`)
           .join(' · ')}
         <br />
         {new Date(madeBy.started).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}, took{' '}

@@ -29,6 +29,7 @@ const PLURAL: Record<string, string> = {
   'time-depth relation': 'Time–depth relations',
   wavelet: 'Wavelets',
   picks: 'Picks',
+  map: 'Maps',
 };
 
 const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
@@ -49,6 +50,8 @@ function aside(object: EarthObject): string {
       return `${object.layers.length} layers`;
     case 'time-depth relation':
       return object.correlation.toFixed(2);
+    case 'map':
+      return object.unit;
     case 'picks':
       return `${object.points.length} picks`;
     case 'wavelet':

@@ -62,7 +62,12 @@ export async function saveParcel(): Promise<void> {
 export async function savePicture(view: HTMLElement, name: string): Promise<void> {
   try {
     const ground = getComputedStyle(document.documentElement).getPropertyValue('--vellum');
-    const url = await toPng(view, { pixelRatio: 2, backgroundColor: ground });
+    const url = await toPng(view, {
+      pixelRatio: 2,
+      backgroundColor: ground,
+      // controls are for working, not for a report
+      filter: (node) => !(node instanceof HTMLElement && node.dataset.controls !== undefined),
+    });
     // a data address may be too long to save from
     const bytes = Uint8Array.from(atob(url.slice(url.indexOf(',') + 1)), (c) => c.charCodeAt(0));
     download(`${name}.png`, new Blob([bytes], { type: 'image/png' }));

@@ -23,6 +23,9 @@ export function showObject(object: EarthObject): void {
     case 'time-depth relation':
       openView('tie');
       break;
+    case 'map':
+      useDesk.setState({ mapShows: object.id });
+      break;
     case 'horizon':
       useDesk.setState({
         mapShows: object.id,

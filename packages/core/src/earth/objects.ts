@@ -178,6 +178,19 @@ export const horizonSchema = z.object({
 });
 export type Horizon = z.infer<typeof horizonSchema>;
 
+/** A quantity over the bins of a survey. */
+export const mapSchema = z.object({
+  ...base,
+  kind: z.literal('map'),
+  lattice: latticeSchema,
+  quantity: z.string(),
+  unit: z.string(),
+  /** `[inline][crossline]`, NaN where there is none. */
+  values: arrayRefSchema,
+  range: z.tuple([z.number(), z.number()]),
+});
+export type QuantityMap = z.infer<typeof mapSchema>;
+
 /** Layers between horizons, from the sea bed down, each with `v(z) = v0 + k·z`, z below the datum. */
 export const velocityModelSchema = z.object({
   ...base,
@@ -247,6 +260,7 @@ export type ResultTable = z.infer<typeof resultTableSchema>;
 export const objectSchema = z.discriminatedUnion('kind', [
   velocityModelSchema,
   resultTableSchema,
+  mapSchema,
   waveletSchema,
   relationSchema,
   volumeSchema,

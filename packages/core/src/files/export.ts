@@ -17,6 +17,7 @@ const TABLE = { csv: 'CSV' };
 export function exportFormats(object: EarthObject): Record<string, string> {
   switch (object.kind) {
     case 'horizon':
+    case 'map':
       return GRID;
     case 'polygon':
       return { geojson: 'GeoJSON', csv: 'CSV, a row a point' };
@@ -62,16 +63,17 @@ export async function exportObject(
     );
   }
   const text = (t: string) => new TextEncoder().encode(t);
-  if (object.kind === 'horizon') {
+  if (object.kind === 'horizon' || object.kind === 'map') {
     const values = await readWhole(store, object.values);
     const { lattice } = object;
     if (extension === 'tif') {
       const code = /^EPSG:(\d+)$/.exec(frame?.crs ?? '');
       return geotiffOf(values, lattice, code ? Number(code[1]) : null);
     }
-    const match = object.confidence ? await readWhole(store, object.confidence) : null;
+    const match = object.kind === 'horizon' && object.confidence ? await readWhole(store, object.confidence) : null;
     const columns = lattice.crossline.count;
-    const vertical = object.domain === 'twt' ? 'twt_ms' : 'depth_m';
+    const vertical =
+      object.kind === 'map' ? plain(object.quantity, object.unit) : object.domain === 'twt' ? 'twt_ms' : 'depth_m';
     return text(
       csvText(
         ['inline', 'crossline', 'x_m', 'y_m', vertical, ...(match ? ['match'] : [])],

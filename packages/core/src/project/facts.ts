@@ -100,6 +100,12 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         { label: 'Filled', value: `${fixed(100 * object.filled, 1)} % of its bins` },
       );
       break;
+    case 'map':
+      out.push(
+        { label: 'Quantity', value: `${object.quantity}, ${object.unit}` },
+        { label: 'Range', value: `${fixed(object.range[0], 2)} to ${fixed(object.range[1], 2)} ${object.unit}` },
+      );
+      break;
     case 'picks':
       out.push(
         { label: 'Event', value: object.event },

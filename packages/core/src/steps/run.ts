@@ -25,7 +25,7 @@ export interface RunOptions {
 /** Why an object does not fit an input, or null where it does. */
 export function unfit(spec: InputSpec, object: EarthObject): string | null {
   if (object.kind !== spec.kind) return `${object.name} is a ${object.kind}, and a ${spec.kind} is needed`;
-  if (spec.quantity && 'quantity' in object && !spec.quantity.includes(object.quantity))
+  if (spec.quantity && 'quantity' in object && !(spec.quantity as string[]).includes(object.quantity))
     return `${object.name} holds ${object.quantity}, and ${spec.quantity.join(' or ')} is needed`;
   if (spec.domain && 'domain' in object && object.domain !== spec.domain)
     return `${object.name} is in ${object.domain === 'twt' ? 'TWT' : object.domain}, and ${spec.domain === 'twt' ? 'TWT' : spec.domain} is needed`;

@@ -63,6 +63,8 @@ export function v0ForThickness(k: number, z0: number, dt: number, thickness: num
 }
 
 interface GuidedLayer extends LinearVelocity {
+  /** A typed law stands as it is, whatever the guide says. */
+  typed: boolean;
   /** TWT of the layer's base. */
   values: Float32Array;
   lattice: Lattice;
@@ -112,7 +114,7 @@ export function guidedV0(options: {
       // where horizons meet there is no layer to measure: its usual velocity stands in
       const thick = dt > 4 ? guide.thickness(x, y, t[n], next) : Number.NaN;
       const guided = v0ForThickness(layer.k, z[n], dt, thick);
-      const v0 = guided > 0 ? guided * Math.exp(mean + spread(x, y)) : layer.v0;
+      const v0 = guided > 0 && !layer.typed ? guided * Math.exp(mean + spread(x, y)) : layer.v0;
       z[n] = depthAfter({ v0, k: layer.k }, z[n], Math.max(0, dt));
       t[n] = Math.max(t[n], next);
       return v0;

@@ -24,6 +24,17 @@ export interface LayerPoints {
   points: { z: number; t: number }[];
 }
 
+/** rms misfit (m) of a law at the points of wells; 0 where there are none. */
+export function misfitOf(law: LinearVelocity, wells: LayerPoints[]): number {
+  let [sum, count] = [0, 0];
+  for (const { top, points } of wells)
+    for (const { z, t } of points) {
+      sum += (depthAfter(law, top.z, t - top.t) - z) ** 2;
+      count++;
+    }
+  return count > 0 ? Math.sqrt(sum / count) : 0;
+}
+
 /**
  * Fit a layer's velocity to wells by least squares on depth; the gradient is held within bounds, since few wells say
  * little about it. Null where there is no point.
@@ -49,10 +60,7 @@ export function fitLayer(
       }
     if (den === 0) continue;
     const law = { v0: num / den, k };
-    let sum = 0;
-    for (const { top, points } of wells)
-      for (const { z, t } of points) sum += (depthAfter(law, top.z, t - top.t) - z) ** 2;
-    const rms = Math.sqrt(sum / count);
+    const rms = misfitOf(law, wells);
     if (law.v0 > 300 && (!best || rms < best.rms - 1e-9)) best = { ...law, rms };
   }
   return best;

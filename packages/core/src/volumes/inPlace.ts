@@ -30,6 +30,30 @@ export interface InPlace {
   missing: number;
 }
 
+/**
+ * Hydrocarbon thickness over each bin: metres of hydrocarbon that the rock between two surfaces holds above its contacts.
+ * @returns `[inline][crossline]`, m; NaN outside the area and where a surface is missing
+ */
+export function hydrocarbonThickness(
+  lattice: Lattice,
+  top: Float32Array,
+  base: Float32Array,
+  inside: (x: number, y: number) => boolean,
+  contacts: Contacts,
+  rock: Rock,
+): Float32Array {
+  const columns = lattice.crossline.count;
+  return Float32Array.from(top, (from, n) => {
+    if (!inside(...toMap(lattice, Math.floor(n / columns), n % columns))) return Number.NaN;
+    const to = Math.min(base[n], contacts.owc);
+    if (Number.isNaN(from) || Number.isNaN(to)) return Number.NaN;
+    if (to <= from) return 0;
+    const split = contacts.goc === null ? from : Math.min(to, Math.max(from, contacts.goc));
+    const pore = rock.netToGross * rock.porosity;
+    return pore * ((split - from) * (1 - rock.waterInGas) + (to - split) * (1 - rock.waterInOil));
+  });
+}
+
 const PARTS = 6;
 
 /**

@@ -28,44 +28,46 @@ export function ViewFrame(props: {
       <header className={css.header}>
         <span className={css.subtitle}>{props.subtitle}</span>
         <span className={css.grow} />
-        {props.tools}
-        {props.notShown.length > 0 && (
-          <Popover.Root>
-            <Popover.Trigger className={css.notShown} title="What this view cannot show, and why">
-              <EyeOff size={13} aria-hidden="true" /> {props.notShown.length}
-              <span className={css.wideOnly}> not shown</span>
-            </Popover.Trigger>
-            <Popover.Portal>
-              <Popover.Content className={css.popover} align="end" sideOffset={4}>
-                <p className={css.popTitle}>Not shown in {domain === 'twt' ? 'TWT' : 'depth'}</p>
-                <ul className={css.reasons}>
-                  {props.notShown.map((n) => (
-                    <li key={n.name}>
-                      <b>{n.name}</b> {n.why}
-                    </li>
-                  ))}
-                </ul>
-              </Popover.Content>
-            </Popover.Portal>
-          </Popover.Root>
-        )}
-        <IconButton
-          label={`Save a picture of the ${props.title.toLowerCase()}`}
-          onClick={() => view.current && void savePicture(view.current, `${props.title} of ${project}`)}
-        >
-          <Camera size={14} />
-        </IconButton>
-        {!props.fixed && (
-          <Segmented
-            label={`${props.title}: time or depth`}
-            value={domain}
-            options={[
-              { value: 'twt', label: 'TWT' },
-              { value: 'depth', label: 'Depth' },
-            ]}
-            onChange={(value) => useDesk.setState((s) => ({ domain: { ...s.domain, [props.view]: value } }))}
-          />
-        )}
+        <span data-controls className={css.controls}>
+          {props.tools}
+          {props.notShown.length > 0 && (
+            <Popover.Root>
+              <Popover.Trigger className={css.notShown} title="What this view cannot show, and why">
+                <EyeOff size={13} aria-hidden="true" /> {props.notShown.length}
+                <span className={css.wideOnly}> not shown</span>
+              </Popover.Trigger>
+              <Popover.Portal>
+                <Popover.Content className={css.popover} align="end" sideOffset={4}>
+                  <p className={css.popTitle}>Not shown in {domain === 'twt' ? 'TWT' : 'depth'}</p>
+                  <ul className={css.reasons}>
+                    {props.notShown.map((n) => (
+                      <li key={n.name}>
+                        <b>{n.name}</b> {n.why}
+                      </li>
+                    ))}
+                  </ul>
+                </Popover.Content>
+              </Popover.Portal>
+            </Popover.Root>
+          )}
+          <IconButton
+            label={`Save a picture of the ${props.title.toLowerCase()}`}
+            onClick={() => view.current && void savePicture(view.current, `${props.title} of ${project}`)}
+          >
+            <Camera size={14} />
+          </IconButton>
+          {!props.fixed && (
+            <Segmented
+              label={`${props.title}: time or depth`}
+              value={domain}
+              options={[
+                { value: 'twt', label: 'TWT' },
+                { value: 'depth', label: 'Depth' },
+              ]}
+              onChange={(value) => useDesk.setState((s) => ({ domain: { ...s.domain, [props.view]: value } }))}
+            />
+          )}
+        </span>
       </header>
       <div className={css.body}>{props.children}</div>
     </section>

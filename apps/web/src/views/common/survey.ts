@@ -1,4 +1,5 @@
 import {
+  askedInputs,
   type EarthObject,
   type Horizon,
   type Lattice,
@@ -13,10 +14,26 @@ import {
   type Well,
 } from '@lithagon/core';
 
-/** The volume that the desk shows: the one chosen, else the first. */
-export function shownVolume(objects: EarthObject[], chosen: string | null): Volume | undefined {
+/** The volume that the desk shows: the one chosen, else the first; in a view's domain where it was taken there. */
+export function shownVolume(
+  objects: EarthObject[],
+  chosen: string | null,
+  domain?: 'twt' | 'depth',
+): Volume | undefined {
   const volumes = objects.filter((o): o is Volume => o.kind === 'volume');
-  return volumes.find((v) => v.id === chosen) ?? volumes.find((v) => v.quantity === 'amplitude') ?? volumes[0];
+  const volume = volumes.find((v) => v.id === chosen) ?? volumes.find((v) => v.quantity === 'amplitude') ?? volumes[0];
+  return domain ? counterpart(volumes, volume, domain) : volume;
+}
+
+/** The same volume in a domain: itself, what it was stretched to, or what it was stretched from. */
+function counterpart(volumes: Volume[], volume: Volume | undefined, domain: 'twt' | 'depth'): Volume | undefined {
+  if (!volume || volume.domain === domain) return volume;
+  const from = (v: Volume) => askedInputs(v).volume?.[0];
+  return (
+    volumes.find((v) => v.domain === domain && from(v) === volume.id) ??
+    volumes.find((v) => v.domain === domain && from(volume) === v.id) ??
+    volume
+  );
 }
 
 /** Lines to begin with: through the first well inside the survey, else through its middle. */

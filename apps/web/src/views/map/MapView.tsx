@@ -1,7 +1,7 @@
-import { contourInterval, type Horizon, toIndex, type Volume } from '@lithagon/core';
+import { toIndex } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCursor } from '../../state/cursor';
-import { displayOf, useDesk } from '../../state/desk';
+import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
 import { offerFiles, useSelection } from '../../state/selection';
@@ -10,18 +10,15 @@ import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { erase, keepArea } from '../../workbench/draw';
 import { chooseFiles } from '../../workbench/files';
-import { ColorBar, quantityText } from '../common/ColorBar';
-import { useArray, usePlane, useSize } from '../common/hooks';
-import { lookOf } from '../common/look';
+import { ColorBar } from '../common/ColorBar';
+import { useSize } from '../common/hooks';
 import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { fitAll, type MapFrame, toEarth, toScreen } from './frame';
+import { useMapLayer } from './layer';
 import { MapOverlay } from './MapOverlay';
 import { MapRaster } from './MapRaster';
-
-/** What `mapShows` begins with when it is a horizon's waveform match. */
-const MATCH = 'match:';
 
 /** Colours over the range of a map in the making. */
 function rangeLook(values: Float32Array) {
@@ -39,7 +36,7 @@ export function MapView() {
   const desk = useDesk();
   const domain = desk.domain.map ?? 'twt';
   const selected = useSelection((s) => s.object);
-  const volume = shownVolume(objects, desk.volume);
+  const volume = shownVolume(objects, desk.volume, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(objects, domain, []), [objects, domain]);
   const [ref, element, size] = useSize<HTMLDivElement>();
@@ -47,36 +44,11 @@ export function MapView() {
   const frame = kept ?? fitAll(objects, size);
   const drag = useRef<{ x: number; y: number; frame: MapFrame; moved: boolean } | null>(null);
 
-  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
-  const matchOf = desk.mapShows?.startsWith(MATCH) ? desk.mapShows.slice(MATCH.length) : null;
-  const horizon = horizons.find((h) => h.id === (matchOf ?? desk.mapShows));
-  const slice: Volume | undefined = desk.mapShows === 'slice' && volume?.domain === domain ? volume : undefined;
-  const values = useArray(
-    horizon?.id,
-    `${horizon?.revision}${matchOf ? '/match' : ''}`,
-    matchOf ? horizon?.confidence : horizon?.values,
-  );
+  const { layer, problem, options, chosen, horizons, slice, k, at } = useMapLayer(objects, volume, domain);
   const tool = useTool((s) => s.tool);
   const ringTool = tool?.kind === 'erase' || tool?.kind === 'area' ? tool : null;
   const preview = useRuns((s) => s.preview);
   const previewLook = preview ? rangeLook(preview.values) : null;
-  const k = slice ? Math.max(0, Math.min(slice.vertical.count - 1, desk.lines.slice)) : 0;
-  const [sliceData, problem] = usePlane(slice, 'slice', k);
-  const interval = horizon ? contourInterval(...horizon.range) : 0;
-  const look = matchOf
-    ? { map: 'lichen' as const, low: 0.5, high: 1, reverse: false }
-    : horizon
-      ? {
-          map: 'strata' as const,
-          low: horizon.range[0],
-          high: horizon.range[1],
-          reverse: false,
-          steps: Math.round((horizon.range[1] - horizon.range[0]) / interval) || 1,
-        }
-      : slice
-        ? lookOf(slice, displayOf(desk.display, slice))
-        : null;
-
   useEffect(() => {
     if (!element) return;
     const wheel = (event: WheelEvent) => {
@@ -127,28 +99,22 @@ export function MapView() {
         takeTool({ ...ringTool, ring: [...ringTool.ring, [x, y]] });
       return;
     }
-    const grid =
-      horizon && values
-        ? { lattice: horizon.lattice, values }
-        : slice && sliceData
-          ? { lattice: slice.lattice, values: sliceData.data }
-          : null;
     let value: number | null = null;
-    if (grid) {
-      const [i, j] = toIndex(grid.lattice, x, y).map(Math.round);
-      const { inline, crossline } = grid.lattice;
-      if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = grid.values[i * crossline.count + j];
+    if (layer) {
+      const [i, j] = toIndex(layer.lattice, x, y).map(Math.round);
+      const { inline, crossline } = layer.lattice;
+      if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = layer.values[i * crossline.count + j];
     }
     const known = value !== null && !Number.isNaN(value);
     useCursor.setState({
       at: {
         x,
         y,
-        vertical: horizon && known && !matchOf ? value : slice ? slice.vertical.first + k * slice.vertical.step : null,
+        vertical: layer?.vertical === 'values' ? (known ? value : null) : (layer?.vertical ?? null),
         domain,
         value: known ? value : null,
-        quantity: matchOf ? 'match' : horizon ? horizon.name : (slice?.quantity ?? ''),
-        unit: matchOf ? '' : horizon ? (domain === 'twt' ? 'ms' : 'm') : (slice?.unit ?? ''),
+        quantity: layer?.quantity ?? '',
+        unit: layer?.unit ?? '',
         from: 'map',
       },
     });
@@ -166,26 +132,17 @@ export function MapView() {
   };
 
   const ringPath = ringTool && frame ? ringTool.ring.map(([x, y]) => toScreen(frame, size, x, y)) : [];
-  const options = [
-    { value: '', label: 'Outlines only' },
-    ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
-    ...horizons.map((h) => ({ value: h.id, label: h.name })),
-    ...horizons.filter((h) => h.confidence).map((h) => ({ value: `${MATCH}${h.id}`, label: `Match of ${h.name}` })),
-  ];
-  const subtitle = slice
-    ? `at ${(slice.vertical.first + k * slice.vertical.step).toFixed(0)} ${domain === 'twt' ? 'ms' : 'm'}`
-    : '';
   return (
     <ViewFrame
       view="map"
       title="Map"
-      subtitle={<em>{subtitle}</em>}
+      subtitle={<em>{at}</em>}
       notShown={notShown}
       tools={
         <div className={css.chooser}>
           <Select
             label="What the map shows"
-            value={horizon ? (desk.mapShows ?? '') : slice ? 'slice' : ''}
+            value={chosen}
             options={options}
             onChange={(v) => useDesk.setState({ mapShows: v || null })}
           />
@@ -222,11 +179,8 @@ export function MapView() {
         onPointerLeave={() => useCursor.setState({ at: null })}
         onDoubleClick={() => setKept(null)}
       >
-        {frame && look && horizon && values && (
-          <MapRaster values={values} lattice={horizon.lattice} look={look} frame={frame} size={size} />
-        )}
-        {frame && look && slice && sliceData && (
-          <MapRaster values={sliceData.data} lattice={slice.lattice} look={look} frame={frame} size={size} />
+        {frame && layer && (
+          <MapRaster values={layer.values} lattice={layer.lattice} look={layer.look} frame={frame} size={size} />
         )}
         {frame && (
           <MapOverlay
@@ -238,7 +192,9 @@ export function MapView() {
             lines={desk.lines}
             plane={desk.plane}
             domain={domain}
-            contours={horizon && values && !matchOf ? { values, lattice: horizon.lattice, interval } : null}
+            contours={
+              layer?.interval ? { values: layer.values, lattice: layer.lattice, interval: layer.interval } : null
+            }
             selected={selected}
           />
         )}
@@ -255,9 +211,9 @@ export function MapView() {
             />
           </svg>
         )}
-        {look && (
+        {layer && (
           <ColorBar
-            look={look}
+            look={layer.look}
             style={{
               left: 40,
               top: 4,
@@ -265,15 +221,7 @@ export function MapView() {
               padding: '2px 6px',
               background: 'color-mix(in oklab, var(--vellum) 86%, transparent)',
             }}
-            text={
-              matchOf
-                ? 'match with the trace before'
-                : horizon
-                  ? `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`
-                  : slice
-                    ? quantityText(slice)
-                    : ''
-            }
+            text={layer.legend}
           />
         )}
         {problem && <div className={css.problem}>{problem}</div>}

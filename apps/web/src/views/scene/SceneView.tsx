@@ -23,7 +23,7 @@ export function SceneView() {
   const objects = useProject((s) => s.objects);
   const chosen = useDesk((s) => s.volume);
   const domain = useDesk((s) => s.domain.scene ?? 'twt');
-  const volume = shownVolume(objects, chosen);
+  const volume = shownVolume(objects, chosen, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
   if (!volume || volume.domain !== domain)

@@ -29,7 +29,7 @@ export function SectionView() {
   const objects = useProject((s) => s.objects);
   const chosen = useDesk((s) => s.volume);
   const domain = useDesk((s) => s.domain.section ?? 'twt');
-  const volume = shownVolume(objects, chosen);
+  const volume = shownVolume(objects, chosen, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
   if (!volume)
@@ -207,7 +207,7 @@ function Section(props: {
     <ViewFrame
       view="section"
       title="Section"
-      subtitle={volume.name}
+      subtitle={`${volume.name} · ${plane} ${number}`}
       notShown={props.notShown}
       tools={
         <>

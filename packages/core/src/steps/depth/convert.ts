@@ -1,12 +1,10 @@
 import { z } from 'zod';
-import { LithagonError } from '../../earth/errors.ts';
 import { toIndex, toMap } from '../../earth/lattice.ts';
-import type { Horizon, ResultTable } from '../../earth/objects.ts';
-import { gridAt } from '../../horizons/grid.ts';
+import type { ResultTable } from '../../earth/objects.ts';
+import { layeredEarth } from '../../project/layeredEarth.ts';
 import { topInDepth } from '../../project/layers.ts';
-import { readWhole, writeWhole } from '../../storage/arrays.ts';
+import { writeWhole } from '../../storage/arrays.ts';
 import { krige } from '../../velocity/kriging.ts';
-import { depthAfter } from '../../velocity/layer.ts';
 import { choice, defineStep, number, wellsInput } from '../define.ts';
 
 const params = z.object({
@@ -42,42 +40,9 @@ export const convert = defineStep({
     const { horizon, model, seaBed } = inputs;
     const { lattice } = horizon;
     const [rows, columns] = horizon.values.shape;
-    const sea = await readWhole(store, seaBed.values);
-    const last = model.layers.findIndex((l) => l.base === horizon.name);
-    if (last < 0)
-      throw new LithagonError(
-        'velocity',
-        `${model.name} has no layer that ends at “${horizon.name}”; it has ${model.layers.map((l) => `“${l.base}”`).join(', ')}.`,
-        {
-          object: horizon.name,
-          fix: 'Make the model with this horizon in it.',
-        },
-      );
-    const above: { values: Float32Array; horizon: Horizon }[] = [];
-    for (const layer of model.layers.slice(0, last + 1)) {
-      const one = layer.base === horizon.name ? horizon : inputs.layers.find((h) => h.name === layer.base);
-      if (!one)
-        throw new LithagonError('input', `The horizon “${layer.base}” of ${model.name} was not given.`, {
-          object: layer.base,
-          fix: 'Choose it under “Horizons of the model”.',
-        });
-      above.push({ horizon: one, values: await readWhole(store, one.values) });
-    }
-    const maps = await Promise.all(model.layers.map((l) => (l.v0Map ? readWhole(store, l.v0Map) : null)));
-    const depthAt = (i: number, j: number): number => {
-      const [x, y] = toMap(lattice, i, j);
-      let z = gridAt(sea, seaBed.lattice, x, y);
-      let t = (2000 * z) / model.waterVelocity;
-      for (let n = 0; n < above.length; n++) {
-        const next = gridAt(above[n].values, above[n].horizon.lattice, x, y);
-        // horizons that cross leave no layer between them
-        const dt = Math.max(0, next - t);
-        const v0 = maps[n] ? gridAt(maps[n] as Float32Array, model.lattice ?? lattice, x, y) : model.layers[n].v0;
-        z = depthAfter({ v0: Number.isNaN(v0) ? model.layers[n].v0 : v0, k: model.layers[n].k }, z, dt);
-        t = Math.max(t, next);
-      }
-      return z;
-    };
+    const others = inputs.layers.filter((h) => h.name !== horizon.name);
+    const earth = await layeredEarth(store, model, [horizon, ...others], seaBed, horizon.name);
+    const depthAt = (i: number, j: number): number => earth.column(...toMap(lattice, i, j)).z[earth.bases.length];
     const left = inputs.wells.flatMap((well) => {
       const top = topInDepth(around, well, horizon.name);
       if (!top) return [];

@@ -5,7 +5,7 @@ import { layerPoints, topInDepth } from '../../project/layers.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/volumes.ts';
 import { guidedV0, guideOf } from '../../velocity/guide.ts';
-import { fitLayer } from '../../velocity/layer.ts';
+import { fitLayer, misfitOf } from '../../velocity/layer.ts';
 import { defineStep, number, wellsInput } from '../define.ts';
 
 const params = z.object({
@@ -21,6 +21,13 @@ const params = z.object({
     },
     { min: 0, max: 3, step: 0.05, initial: 1.2 },
   ),
+  typed: z
+    .array(z.object({ base: z.string().min(1), v0: z.number().min(300).max(9000), k: z.number().min(-2).max(5) }))
+    .default([])
+    .meta({
+      title: 'Typed layers',
+      description: 'Layers, by the horizon at their base, whose v0 (m/s) and k (1/s) are typed and not fitted.',
+    }),
   rangeM: number(
     {
       title: 'Range of the wells',
@@ -35,7 +42,7 @@ type VelocityModelDraft = Pick<VelocityModel, 'kind' | 'waterVelocity' | 'layers
 
 export const layers = defineStep({
   id: 'depth.layers',
-  version: 3,
+  version: 4,
   stage: 'depth',
   title: 'Layer velocities',
   summary:
@@ -62,6 +69,13 @@ export const layers = defineStep({
     let above: string | null = null;
     for (const horizon of ordered) {
       const wells = inputs.wells.flatMap((w) => layerPoints(around, w, above, horizon.name, p.waterVelocity) ?? []);
+      const typed = p.typed.find((t) => t.base === horizon.name);
+      if (typed) {
+        const rms = misfitOf(typed, wells);
+        made.push({ base: horizon.name, v0: typed.v0, k: typed.k, rms, points: 0 });
+        above = horizon.name;
+        continue;
+      }
       const fit = fitLayer(wells, { lowK: 0, highK: p.mostK });
       if (!fit) {
         const before = made.at(-1);
@@ -105,6 +119,7 @@ export const layers = defineStep({
       layers: await Promise.all(
         ordered.map(async (horizon, n) => ({
           ...made[n],
+          typed: p.typed.some((t) => t.base === horizon.name),
           values: await readWhole(store, horizon.values),
           lattice: horizon.lattice,
           wells: inputs.wells.flatMap((w) => {

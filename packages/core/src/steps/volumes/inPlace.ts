@@ -2,10 +2,11 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { sameBins } from '../../earth/lattice.ts';
 import { insideRings } from '../../numerics/rings.ts';
-import { readWhole } from '../../storage/arrays.ts';
+import { zoneAverages } from '../../project/zoneAverages.ts';
+import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { contactsFromPressures } from '../../volumes/contacts.ts';
-import { inPlace as computeInPlace } from '../../volumes/inPlace.ts';
-import { choice, defineStep, number, text } from '../define.ts';
+import { inPlace as computeInPlace, hydrocarbonThickness, type Rock } from '../../volumes/inPlace.ts';
+import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
 const fraction = (title: string, description: string, initial: number) =>
   number({ title, description, unit: 'fraction' }, { min: 0, max: 1, step: 0.01, initial });
@@ -24,6 +25,30 @@ const params = z.object({
   owcM: number(
     { title: 'Oil–water contact', description: 'Typed depth.', unit: 'm TVDSS' },
     { min: 0, max: 9000, step: 0.5, initial: 1000 },
+  ),
+  averages: choice(
+    {
+      title: 'Rock',
+      description: 'Net-to-gross, porosity and saturation: typed below, or averaged over the zone in the wells.',
+    },
+    ['well averages', 'typed'],
+    'well averages',
+  ),
+  topName: text({ title: 'Zone from', description: 'Top of the zone as the wells name it.' }, 'Tolven Top'),
+  baseName: text({ title: 'Zone to', description: 'Base of the zone as the wells name it.' }, 'Tolven Base'),
+  mostShale: fraction('Most shale', 'Rock with more shale than this is not net.', 0.5),
+  leastPorosity: fraction('Least porosity', 'Rock with less porosity than this is not net.', 0.1),
+  grainDensity: number(
+    { title: 'Grain density', description: 'Of the reservoir’s grains, for porosity from density.', unit: 'kg/m³' },
+    { min: 2000, max: 3200, step: 5, initial: 2650 },
+  ),
+  waterOhmM: number(
+    {
+      title: 'Brine resistivity',
+      description: 'Used where no water-bearing rock in the wells tells it.',
+      unit: 'ohm·m',
+    },
+    { min: 0.005, max: 10, step: 0.005, initial: 0.05 },
   ),
   netToGross: fraction('Net-to-gross', 'Part of the rock that is reservoir.', 0.75),
   porosity: fraction('Porosity', 'Of the net rock.', 0.27),
@@ -45,7 +70,7 @@ const SCF = 1 / 0.028316846592;
 
 export const inPlace = defineStep({
   id: 'volumes.inPlace',
-  version: 1,
+  version: 2,
   stage: 'volumes',
   title: 'Volumes in place',
   summary: 'Rock, pore space, oil and gas of a zone between two depth surfaces, inside an area, above its contacts.',
@@ -56,12 +81,16 @@ export const inPlace = defineStep({
     top: { kind: 'horizon', title: 'Top', domain: 'depth' },
     base: { kind: 'horizon', title: 'Base', domain: 'depth' },
     area: { kind: 'polygon', title: 'Area' },
+    wells: wellsInput(['directional surveys', 'logs', 'tops'], { optional: true }),
     pressures: { kind: 'pressures', title: 'Pressures', many: true, optional: true },
     fluids: { kind: 'fluid samples', title: 'Fluid samples', many: true, optional: true },
   },
   params,
-  outputs: { volumes: { kind: 'result table', title: 'Volumes' } },
-  async run({ inputs, params: p, store, warn }) {
+  outputs: {
+    volumes: { kind: 'result table', title: 'Volumes' },
+    thickness: { kind: 'map', title: 'Hydrocarbon thickness' },
+  },
+  async run({ inputs, around, params: p, store, idFor, warn }) {
     const { top, base, area } = inputs;
     if (!area.closed)
       throw new LithagonError('area', `${area.name} is a line, which holds no area.`, {
@@ -101,22 +130,47 @@ export const inPlace = defineStep({
       range = `gas–oil ${span(fit.gocRange)}, oil–water ${span(fit.owcRange)}, misfit ${(fit.rms / 1e5).toFixed(3)} bar rms`;
       warn(`Contacts from pressures, range of about 95 %: ${range}.`);
     }
-    const rock = {
-      netToGross: p.netToGross,
-      porosity: p.porosity,
-      waterInOil: p.waterInOil,
-      waterInGas: p.waterInGas,
+    let rock: Pick<Rock, 'netToGross' | 'porosity' | 'waterInOil' | 'waterInGas'> = p;
+    if (p.averages === 'well averages') {
+      const density = {
+        grain: p.grainDensity,
+        gas: sample('gas', 1) ?? 150,
+        oil: sample('oil', 1) ?? 800,
+        brine: sample('water', 1) ?? 1030,
+      };
+      const found = await zoneAverages(store, around, inputs.wells, { ...p, density, contacts: { goc, owc } });
+      if (!found)
+        throw new LithagonError(
+          'averages',
+          `No well given has gamma ray, density and resistivity between “${p.topName}” and “${p.baseName}”.`,
+          { fix: 'Choose wells that do, or type net-to-gross, porosity and saturations.' },
+        );
+      rock = {
+        netToGross: found.netToGross,
+        porosity: found.porosity,
+        waterInOil: found.waterInOil ?? p.waterInOil,
+        waterInGas: found.waterInGas ?? p.waterInGas,
+      };
+      if (found.waterInOil === null) warn('No well meets net rock with oil; its typed water saturation was used.');
+      if (found.waterInGas === null && goc !== null)
+        warn('No well meets net rock with gas; its typed water saturation was used.');
+      warn(
+        `Averages over ${found.wells.join(', ')}; brine of ${found.waterOhmM.toFixed(3)} ohm·m from ${found.waterFrom}.`,
+      );
+    }
+    const whole: Rock = {
+      netToGross: rock.netToGross,
+      porosity: rock.porosity,
+      waterInOil: rock.waterInOil,
+      waterInGas: rock.waterInGas,
       oilFactor: sample('oil', 2) ?? p.oilFactor,
       gasFactor: sample('gas', 2) ?? p.gasFactor,
     };
-    const v = computeInPlace(
-      top.lattice,
-      await readWhole(store, top.values),
-      await readWhole(store, base.values),
-      insideRings(area.rings),
-      { goc, owc },
-      rock,
-    );
+    const surfaces = [await readWhole(store, top.values), await readWhole(store, base.values)] as const;
+    const inside = insideRings(area.rings);
+    const v = computeInPlace(top.lattice, ...surfaces, inside, { goc, owc }, whole);
+    const thick = hydrocarbonThickness(top.lattice, ...surfaces, inside, { goc, owc }, whole);
+    const { inline, crossline } = top.lattice;
     if (v.missing > 0.5) warn(`${v.missing.toFixed(0)} bins inside the area lack a top or base and were left out.`);
     return {
       volumes: {
@@ -131,6 +185,12 @@ export const inPlace = defineStep({
         rows: [
           ['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS'],
           ['Oil–water contact', owc, 'm TVDSS', owc / 0.3048, 'ft TVDSS'],
+          ['Net-to-gross', whole.netToGross, '', null, ''],
+          ['Porosity', whole.porosity, '', null, ''],
+          ['Water saturation, oil zone', whole.waterInOil, '', null, ''],
+          ['Water saturation, gas zone', whole.waterInGas, '', null, ''],
+          ['Oil formation volume factor', whole.oilFactor, 'm³/m³', whole.oilFactor, 'rb/stb'],
+          ['Gas formation volume factor', whole.gasFactor, 'm³/m³', (whole.gasFactor * STB) / SCF, 'rb/scf'],
           ['Gross rock', v.grossRock, 'm³', v.grossRock / 1233.48183754752, 'acre-ft'],
           ['Net rock', v.net, 'm³', v.net / 1233.48183754752, 'acre-ft'],
           ['Pore', v.pore, 'm³', v.pore / 1233.48183754752, 'acre-ft'],
@@ -151,6 +211,17 @@ export const inPlace = defineStep({
             gasInPlace_sm3: v.gas,
           },
         ],
+      },
+      thickness: {
+        kind: 'map',
+        lattice: top.lattice,
+        quantity: 'hydrocarbon thickness',
+        unit: 'm',
+        values: await writeWhole(store, `${idFor('thickness')}/values`, [inline.count, crossline.count], thick, [
+          'inline',
+          'crossline',
+        ]),
+        range: [0, thick.reduce((most, t) => (t > most ? t : most), 0)],
       },
     };
   },

@@ -1,0 +1,135 @@
+import {
+  contourInterval,
+  type EarthObject,
+  type Horizon,
+  type Lattice,
+  type QuantityMap,
+  type Volume,
+} from '@lithagon/core';
+import { displayOf, useDesk } from '../../state/desk';
+import { quantityText } from '../common/ColorBar';
+import { useArray, usePlane } from '../common/hooks';
+import { lookOf } from '../common/look';
+import type { FieldLook } from '../raster/field';
+
+/** What `mapShows` begins with when it is a horizon's waveform match. */
+const MATCH = 'match:';
+
+/** The coloured grid under a map. */
+export interface MapLayer {
+  lattice: Lattice;
+  values: Float32Array;
+  look: FieldLook;
+  legend: string;
+  quantity: string;
+  unit: string;
+  /** Whether its values are TWT or depth; else where the map lies, or null. */
+  vertical: 'values' | number | null;
+  /** Contour interval where it is contoured. */
+  interval: number | null;
+}
+
+export interface ShownLayer {
+  layer: MapLayer | null;
+  problem: string | null;
+  /** What may be chosen, and what is. */
+  options: { value: string; label: string }[];
+  chosen: string;
+  horizons: Horizon[];
+  /** The volume whose slice is shown, and which sample. */
+  slice?: Volume;
+  k: number;
+  /** Where a slice lies, in words. */
+  at: string;
+}
+
+/** The layer chosen on the desk, read as it is needed. */
+export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, domain: 'twt' | 'depth'): ShownLayer {
+  const { mapShows, lines, display } = useDesk();
+  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+  const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
+  const matchOf = mapShows?.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
+  const horizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
+  const map = maps.find((m) => m.id === mapShows);
+  const slice = mapShows === 'slice' && volume?.domain === domain ? volume : undefined;
+  const source = horizon ?? map;
+  const values = useArray(
+    source?.id,
+    `${source?.revision}${matchOf ? '/match' : ''}`,
+    matchOf ? horizon?.confidence : source?.values,
+  );
+  const k = slice ? Math.max(0, Math.min(slice.vertical.count - 1, lines.slice)) : 0;
+  const [plane, problem] = usePlane(slice, 'slice', k);
+  const unit = domain === 'twt' ? 'ms' : 'm';
+  const depthOfSlice = slice ? slice.vertical.first + k * slice.vertical.step : 0;
+  const options = [
+    { value: '', label: 'Outlines only' },
+    ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
+    ...horizons.map((h) => ({ value: h.id, label: h.name })),
+    ...maps.map((m) => ({ value: m.id, label: m.name })),
+    ...horizons.filter((h) => h.confidence).map((h) => ({ value: `${MATCH}${h.id}`, label: `Match of ${h.name}` })),
+  ];
+  const layer = (): MapLayer | null => {
+    if (slice)
+      return (
+        plane && {
+          lattice: slice.lattice,
+          values: plane.data,
+          look: lookOf(slice, displayOf(display, slice)),
+          legend: quantityText(slice),
+          quantity: slice.quantity,
+          unit: slice.unit,
+          vertical: depthOfSlice,
+          interval: null,
+        }
+      );
+    if (!values) return null;
+    const lichen = (low: number, high: number) => ({ map: 'lichen' as const, low, high, reverse: false });
+    if (horizon && matchOf)
+      return {
+        lattice: horizon.lattice,
+        values,
+        look: lichen(0.5, 1),
+        legend: 'match with the trace before',
+        quantity: 'match',
+        unit: '',
+        vertical: null,
+        interval: null,
+      };
+    if (horizon) {
+      const [low, high] = horizon.range;
+      const interval = contourInterval(low, high);
+      return {
+        lattice: horizon.lattice,
+        values,
+        look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / interval) || 1 },
+        legend: `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`,
+        quantity: horizon.name,
+        unit,
+        vertical: 'values',
+        interval,
+      };
+    }
+    if (!map) return null;
+    return {
+      lattice: map.lattice,
+      values,
+      look: lichen(...map.range),
+      legend: `${map.quantity} (${map.unit})`,
+      quantity: map.quantity,
+      unit: map.unit,
+      vertical: null,
+      interval: null,
+    };
+  };
+  return {
+    layer: layer(),
+    problem,
+    options,
+    chosen: source || slice ? (mapShows ?? '') : '',
+    horizons,
+    slice,
+    k,
+    at: slice ? `at ${depthOfSlice.toFixed(0)} ${unit}` : '',
+  };
+}

@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { stopIf } from '../../earth/errors.ts';
+import { toMap } from '../../earth/lattice.ts';
+import { sincAt } from '../../numerics/sinc.ts';
+import { RunningStatistics } from '../../numerics/statistics.ts';
+import { layeredEarth } from '../../project/layeredEarth.ts';
+import { readInlines, shapeOf, volumeWriter } from '../../storage/volumes.ts';
+import { timeOfDepth } from '../../velocity/layered.ts';
+import { defineStep, number } from '../define.ts';
+
+const params = z.object({
+  stepM: number(
+    { title: 'Sample interval', description: 'Distance between samples in depth.', unit: 'm' },
+    { min: 1, max: 20, step: 0.5, initial: 4 },
+  ),
+  deepestM: number(
+    { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
+    { min: 100, max: 12000, step: 50, initial: 1800 },
+  ),
+}); // prettier-ignore
+
+export const depthVolume = defineStep({
+  id: 'depth.volume',
+  version: 1,
+  stage: 'depth',
+  title: 'Volume to depth',
+  summary: 'Stretches every trace from time to depth through the layers of a velocity model.',
+  source: 'Windowed sinc: Kaiser & Schafer (1980), IEEE Trans. ASSP 28, 105–107; v0 + k·z: Slotnick (1936)',
+  reach: 'trace',
+  inputs: {
+    volume: { kind: 'volume', title: 'Volume', domain: 'twt' },
+    model: { kind: 'velocity model', title: 'Velocity model' },
+    layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
+    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
+  },
+  params,
+  outputs: { depth: { kind: 'volume', title: 'Depth' } },
+  async run({ inputs, params: p, store, idFor, signal, progress }) {
+    const { volume, model } = inputs;
+    const earth = await layeredEarth(store, model, inputs.layers, inputs.seaBed);
+    const [ni, nj, nk] = shapeOf(volume);
+    const { first, step } = volume.vertical;
+    const count = Math.floor(p.deepestM / p.stepM) + 1;
+    const writer = await volumeWriter(store, idFor('depth'), [ni, nj, count]);
+    const statistics = new RunningStatistics();
+    for (let i0 = 0; i0 < ni; i0 += writer.slab) {
+      stopIf(signal);
+      const i1 = Math.min(ni, i0 + writer.slab);
+      const lines = await readInlines(store, volume, i0, i1);
+      const slab = new Float32Array(writer.slab * nj * count).fill(Number.NaN);
+      for (let i = i0; i < i1; i++)
+        for (let j = 0; j < nj; j++) {
+          const column = earth.column(...toMap(volume.lattice, i, j));
+          const trace = ((i - i0) * nj + j) * nk;
+          const out = ((i - i0) * nj + j) * count;
+          for (let k = 0; k < count; k++)
+            slab[out + k] = sincAt(lines, trace, nk, (timeOfDepth(column, k * p.stepM) - first) / step);
+        }
+      statistics.add(slab.subarray(0, (i1 - i0) * nj * count));
+      await writer.write(i0, slab);
+      progress((0.8 * i1) / ni);
+    }
+    await writer.finish(signal, (part) => progress(0.8 + 0.2 * part));
+    return {
+      depth: {
+        kind: 'volume',
+        lattice: volume.lattice,
+        domain: 'depth',
+        quantity: volume.quantity,
+        unit: volume.unit,
+        polarity: volume.polarity,
+        vertical: { first: 0, step: p.stepM, count },
+        layouts: writer.layouts,
+        statistics: statistics.finish(),
+        traces: volume.traces,
+      },
+    };
+  },
+});
