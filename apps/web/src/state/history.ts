@@ -29,8 +29,21 @@ export function keepHistory(projectId: string): void {
   useHistory.subscribe((state) => localStorage.setItem(keyOf(projectId), JSON.stringify(state)));
 }
 
+/**
+ * An object as an edit wants it. One that was made again since the edit keeps what it is now; only what people call and
+ * colour it follows.
+ */
+function asWanted(wanted: EarthObject, instead: EarthObject[]): EarthObject {
+  const now = useProject.getState().byId.get(wanted.id);
+  const then = instead.find((o) => o.id === wanted.id);
+  if (!now || !then || now.revision === then.revision) return wanted;
+  const { name, color, tags } = wanted;
+  return { ...now, name, color, tags };
+}
+
 /** Put objects as they should be; what was there `instead` and is not among them goes. */
-async function put(objects: EarthObject[], instead: EarthObject[]): Promise<void> {
+async function put(wanted: EarthObject[], instead: EarthObject[]): Promise<void> {
+  const objects = wanted.map((o) => asWanted(o, instead));
   const remove = instead.filter((o) => !objects.some((each) => each.id === o.id)).map((o) => o.id);
   await useProject.getState().store?.commit({ put: objects, remove });
   await refreshProject();

@@ -4,7 +4,7 @@ import css from './Sheet.module.css';
 
 /** Large numbers in thousands of thousands, so that a volume can be read at a glance. */
 function readable(value: number | string | null): string {
-  if (value === null) return 'none';
+  if (value === null) return '–';
   if (typeof value === 'string') return value;
   const size = Math.abs(value);
   if (size >= 1e9) return `${formatValue(value / 1e9)} × 10⁹`;

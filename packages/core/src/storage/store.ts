@@ -46,10 +46,9 @@ export interface Store {
 
 /** Remove arrays that no object owns: what a run that was interrupted had written. */
 export async function sweep(store: Store): Promise<number> {
-  const objects = await store.list();
-  const known = new Set(objects.map((object) => object.id));
+  const known = new Set<string>();
   // an object that was made again keeps its id, and its arrays stand under another
-  for (const [, owner] of JSON.stringify(objects).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
+  for (const [, owner] of JSON.stringify(await store.list()).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
   let swept = 0;
   for (const owner of await store.arrayOwners())
     if (!known.has(owner)) {

@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import type { Lattice } from '../earth/lattice.ts';
+import { insideRings } from '../numerics/rings.ts';
 import { contactsFromPressures } from './contacts.ts';
-import { inPlace, insideRings, type Rock } from './inPlace.ts';
+import { hydrocarbonThickness, inPlace, type Rock } from './inPlace.ts';
 
 const N = 121;
 const BIN = 25;

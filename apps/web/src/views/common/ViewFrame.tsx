@@ -51,6 +51,7 @@ export function ViewFrame(props: {
             </Popover.Root>
           )}
           <IconButton
+            className={css.camera}
             label={`Save a picture of the ${props.title.toLowerCase()}`}
             onClick={() => view.current && void savePicture(view.current, `${props.title} of ${project}`)}
           >

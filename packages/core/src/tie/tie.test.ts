@@ -1,0 +1,294 @@
+import { describe, expect, test } from 'vitest';
+import { wellPath } from '../wells/path.ts';
+import { twtOfDepth } from '../wells/timeDepth.ts';
+import { calibrate, evenKnees, integrateSonic, relationFrom } from './calibrate.ts';
+import { calibrateWell, type TieWell, tieChain, tieLogs } from './chain.ts';
+import { elasticInTime, gardner, mended } from './elastic.ts';
+import { matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
+import { ricker, rotate, statisticalWavelet, type WaveletShape, waveletSpectrum } from './wavelet.ts';
+
+/** Even noise between −1 and 1 from a seed. */
+function noise(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 31 - 1;
+  };
+}
+
+const depths = (count: number, first = 100, step = 0.5) =>
+  Float64Array.from({ length: count }, (_, n) => first + n * step);
+
+describe('sonic and checkshots', () => {
+  test('slowness is integrated, not velocity: a layered log gives the sum of its layers’ times', () => {
+    const tvdss = depths(401);
+    const secondsPerMetre = tvdss.map((z) => (z < 200 ? 1 / 2000 : 1 / 4000));
+    const twt = integrateSonic({ tvdss, secondsPerMetre });
+    // 100 m at 2000 m/s and 100 m at 4000 m/s; the trapezoid shares one sample at the boundary
+    expect(twt[400]).toBeCloseTo(100 + 50, 0);
+  });
+  test('a drift of straight pieces is found again through noise, and the times meet the checkshots', () => {
+    const tvdss = depths(2001, 400, 0.5);
+    const log = { tvdss, secondsPerMetre: tvdss.map(() => 1 / 2500) };
+    const sonic = integrateSonic(log);
+    const knees = evenKnees(400, 1400, 250);
+    expect(knees).toEqual([400, 650, 900, 1150, 1400]);
+    const drift = [380, 383, 381, 386, 388];
+    const at = (z: number) => {
+      const k = Math.min(3, Math.floor((z - 400) / 250));
+      return drift[k] + ((drift[k + 1] - drift[k]) * (z - knees[k])) / 250;
+    };
+    const random = noise(3);
+    const shots = Array.from({ length: 21 }, (_, n) => 400 + 50 * n).map((z) => ({
+      tvdss: z,
+      twt: (2000 * (z - 400)) / 2500 + at(z) + 0.5 * random(),
+    }));
+    const found = calibrate(log, shots, knees);
+    expect(found).not.toBeNull();
+    found?.knees.forEach((k, n) => {
+      expect(Math.abs(k.driftMs - drift[n])).toBeLessThan(0.6);
+    });
+    const middle = tvdss.indexOf(900);
+    expect(Math.abs((found?.twt[middle] ?? 0) - (sonic[middle] + 381))).toBeLessThan(0.6);
+  });
+  test('a knee that was moved by hand stays where it was put', () => {
+    const tvdss = depths(401, 400, 1);
+    const log = { tvdss, secondsPerMetre: tvdss.map(() => 1 / 2000) };
+    const shots = [400, 500, 600, 700, 800].map((z) => ({ tvdss: z, twt: 400 + (z - 400) }));
+    const found = calibrate(log, shots, [400, 600, 800], [{ tvdss: 600, driftMs: 405 }]);
+    expect(found?.knees[1].driftMs).toBeCloseTo(405, 1);
+  });
+  test('a relation rises everywhere: checkshots that go back in time are left out', () => {
+    const tvdss = depths(101, 500, 1);
+    const log = { tvdss, secondsPerMetre: tvdss.map(() => 1 / 2000) };
+    const shots = [
+      { tvdss: 100, twt: 120 },
+      { tvdss: 200, twt: 110 },
+      { tvdss: 300, twt: 330 },
+    ];
+    const r = relationFrom(
+      log,
+      integrateSonic(log).map((t) => t + 520),
+      shots,
+      2,
+    );
+    for (let n = 1; n < r.tvdss.length; n++) {
+      expect(r.tvdss[n]).toBeGreaterThan(r.tvdss[n - 1]);
+      expect(r.twt[n]).toBeGreaterThan(r.twt[n - 1]);
+    }
+    expect(twtOfDepth(r, 300)).toBeCloseTo(332, 6);
+    expect(twtOfDepth(r, 550)).toBeCloseTo(520 + 50 + 2, 6);
+  });
+  test('without two checkshots along the sonic there is no calibration', () => {
+    const tvdss = depths(101, 500, 1);
+    const log = { tvdss, secondsPerMetre: tvdss.map(() => 1 / 2000) };
+    expect(calibrate(log, [{ tvdss: 550, twt: 600 }], [500, 600])).toBeNull();
+  });
+});
+
+describe('elastic logs', () => {
+  test('thin layers act as their Backus average', () => {
+    // equal thicknesses of 2000 and 3000 m/s, 2000 and 2400 kg/m³, layers far thinner than a step of time
+    const count = 8001;
+    const tvdss = depths(count, 1000, 0.05);
+    const odd = (n: number) => Math.floor(n / 2) % 2 === 1;
+    const slowness = tvdss.map((_, n) => (odd(n) ? 1 / 3000 : 1 / 2000));
+    const density = tvdss.map((_, n) => (odd(n) ? 2400 : 2000));
+    const twt = integrateSonic({ tvdss, secondsPerMetre: slowness });
+    const { impedance, reflectivity } = elasticInTime(twt, tvdss, slowness, density);
+    // samples between two layers average both, as the log between two readings does
+    const pairs = [
+      [2000, 1 / 2000],
+      [2200, 0.5 * (1 / 2000 + 1 / 3000)],
+      [2400, 1 / 3000],
+      [2200, 0.5 * (1 / 2000 + 1 / 3000)],
+    ];
+    const rho = pairs.reduce((s, [r]) => s + r / 4, 0);
+    const compliance = pairs.reduce((s, [r, p]) => s + (p * p) / r / 4, 0);
+    const expected = Math.sqrt(rho / compliance);
+    for (let n = 5; n < impedance.length - 5; n += 7) expect(Math.abs(impedance[n] / expected - 1)).toBeLessThan(0.01);
+    for (const r of reflectivity.slice(5, -5)) expect(Math.abs(r)).toBeLessThan(0.01);
+  });
+  test('one boundary reflects by the textbook coefficient, once', () => {
+    const tvdss = depths(801, 1000, 0.5);
+    const upper = (z: number) => z < 1200;
+    const slowness = tvdss.map((z) => (upper(z) ? 1 / 2500 : 1 / 3000));
+    const density = tvdss.map((z) => (upper(z) ? 2200 : 2350));
+    const { reflectivity } = elasticInTime(
+      integrateSonic({ tvdss, secondsPerMetre: slowness }),
+      tvdss,
+      slowness,
+      density,
+    );
+    const total = reflectivity.reduce((a, b) => a + b, 0);
+    const [z1, z2] = [2500 * 2200, 3000 * 2350];
+    expect(total).toBeCloseTo((z2 - z1) / (z2 + z1), 2);
+  });
+  test('spikes go, gaps are bridged by straight lines, ends that are null stay out', () => {
+    const log = Float32Array.from({ length: 200 }, (_, n) => 300 + 0.2 * n + 2 * Math.sin(n));
+    log[60] = 900;
+    log.fill(Number.NaN, 100, 110);
+    log.fill(Number.NaN, 0, 5);
+    const m = mended(log);
+    expect(m.spikes).toBe(1);
+    expect(m.bridged).toBe(10);
+    expect([m.first, m.last]).toEqual([5, 199]);
+    expect(Math.abs(m.values[60] - 312)).toBeLessThan(4);
+    expect(m.values[105]).toBeCloseTo((log[99] * 5 + log[110] * 6) / 11, 0);
+  });
+  test('Gardner’s density at 3000 m/s', () => {
+    expect(gardner(3000)).toBeCloseTo(2294, 0);
+  });
+});
+
+describe('wavelets', () => {
+  test('Ricker: unit peak at zero, largest amplitude at its frequency, no phase', () => {
+    const w = ricker(28, 160);
+    expect(w.samples[(w.samples.length - 1) / 2]).toBe(1);
+    const s = waveletSpectrum(w, 100);
+    const top = s.hz[s.amplitude.indexOf(1)];
+    expect(Math.abs(top - 28)).toBeLessThan(1.2);
+    s.phaseDeg.forEach((p, n) => {
+      if (s.amplitude[n] > 0.2) expect(Math.abs(p)).toBeLessThan(0.5);
+    });
+  });
+  test('a turn by 40° is read back as 40°, and four turns by 90° come home', () => {
+    const w = ricker(28, 200);
+    const s = waveletSpectrum(rotate(w, 40), 60);
+    s.phaseDeg.forEach((p, n) => {
+      if (s.amplitude[n] > 0.4) expect(Math.abs(p - 40)).toBeLessThan(3);
+    });
+    let home: WaveletShape = w;
+    for (let n = 0; n < 4; n++) home = rotate(home, 90);
+    expect(Math.max(...home.samples.map((v, n) => Math.abs(v - w.samples[n])))).toBeLessThan(0.05);
+  });
+  test('the spectrum of traces under white reflectivity gives the wavelet that made them', () => {
+    const random = noise(11);
+    const true28 = ricker(28, 160);
+    const traces = Array.from({ length: 60 }, () => {
+      const r = Float64Array.from({ length: 1200 }, () => random() ** 3);
+      const made = synthetic({ firstMs: 0, stepMs: 1, impedance: new Float64Array(1200), reflectivity: r }, true28);
+      return Float32Array.from({ length: 300 }, (_, k) => made.values[4 * k]);
+    });
+    const w = statisticalWavelet(traces, 4, 120);
+    let [error, power] = [0, 0];
+    for (let n = 0; n < w.samples.length; n++) {
+      const t = w.firstMs + n;
+      const q = (Math.PI * 28 * t * 0.001) ** 2;
+      const exact = (1 - 2 * q) * Math.exp(-q);
+      error += (w.samples[n] - exact) ** 2;
+      power += exact ** 2;
+    }
+    expect(Math.sqrt(error / power)).toBeLessThan(0.2);
+    const s = waveletSpectrum(w, 100);
+    expect(Math.abs(s.hz[s.amplitude.indexOf(1)] - 28)).toBeLessThan(4);
+  });
+});
+
+describe('matching', () => {
+  const random = noise(5);
+  const reflectivity = Float64Array.from({ length: 900 }, () => 0.2 * random() ** 3);
+  const elastic = { firstMs: 200, stepMs: 1, impedance: new Float64Array(900), reflectivity };
+  const made = synthetic(elastic, ricker(28, 120));
+  const sampled = (series: Series, shift: number): Series => ({
+    firstMs: 200,
+    stepMs: 4,
+    values: Float64Array.from({ length: 230 }, (_, k) => seriesAt(series, 200 + 4 * k - shift) || 0),
+  });
+  const options = { fromMs: 400, toMs: 900, mostShiftMs: 40, phaseDeg: 0, halfPeriodMs: 18 };
+  test('a shift is found to half a millisecond', () => {
+    const map = matchMap(sampled(made, 7.3), made, options);
+    expect(Math.abs(map.atPhase.shiftMs - 7.3)).toBeLessThan(0.5);
+    expect(map.atPhase.correlation).toBeGreaterThan(0.99);
+  });
+  test('shift and phase are found together, and the other polarity is worst where this is best', () => {
+    const turned = synthetic(elastic, rotate(ricker(28, 120), 30));
+    const map = matchMap(sampled(turned, -4), made, options);
+    expect(Math.abs(map.best.phaseDeg - 30)).toBeLessThanOrEqual(5);
+    expect(Math.abs(map.best.shiftMs + 4)).toBeLessThanOrEqual(1);
+    const s = Array.from(map.shifts).indexOf(map.best.shiftMs);
+    const opposite = Array.from(map.phases).indexOf(((map.best.phaseDeg + 360) % 360) - 180);
+    expect(map.values[opposite * map.shifts.length + s]).toBeLessThan(-0.95);
+  });
+  test('the runner-up lies at least half a period away and is worse', () => {
+    const { atPhase, runnerUp } = matchMap(sampled(made, 0), made, options);
+    expect(runnerUp).not.toBeNull();
+    if (!runnerUp) return;
+    expect(Math.abs(runnerUp.shiftMs - atPhase.shiftMs)).toBeGreaterThan(18);
+    expect(runnerUp.correlation).toBeLessThan(atPhase.correlation);
+  });
+  test('the running match is near one where the traces are the same, and falls where they are not', () => {
+    const same = sampled(made, 0);
+    const half = { ...same, values: same.values.map((v, k) => (k > 120 ? 0.05 * random() : v)) };
+    const running = runningMatch(half, made, 0, 60);
+    expect(running.values[60]).toBeGreaterThan(0.99);
+    expect(Math.abs(running.values[180])).toBeLessThan(0.8);
+  });
+});
+
+describe('the whole chain', () => {
+  const random = noise(21);
+  const count = 6000;
+  const firstM = 425;
+  const stepM = 0.15;
+  const velocity = Float64Array.from({ length: count }, () => 0);
+  let v = 2300;
+  for (let n = 0; n < count; n++) {
+    if (n % 40 === 0) v = 2300 + 0.5 * n * stepM + 250 * random();
+    velocity[n] = v;
+  }
+  const sonic = Float32Array.from(velocity, (x) => 1e6 / x);
+  const density = Float32Array.from(velocity, (x) => 310 * x ** 0.25 * (1 + 0.01 * random()));
+  const path = wellPath(0, 0, 25, [], 1400);
+  const zs = Float64Array.from(velocity, (_, n) => firstM + n * stepM - 25);
+  const drifted = sonic.map((s) => s * 1.01);
+  const exact = integrateSonic({ tvdss: zs, secondsPerMetre: Float64Array.from(sonic, (s) => s * 1e-6) }).map(
+    (t) => t + 380,
+  );
+  const shots = Array.from({ length: 12 }, (_, n) => Math.min(count - 1, 500 * n)).map((n) => ({
+    tvdss: zs[n],
+    twt: exact[n] + 0.7 * random(),
+  }));
+  const well: TieWell = { name: 'T-1', path, firstM, stepM, sonic: drifted, density, shots };
+  const truth = elasticInTime(
+    exact,
+    zs,
+    Float64Array.from(sonic, (s) => s * 1e-6),
+    Float64Array.from(density),
+  );
+  const trace = synthetic(truth, rotate(ricker(28, 120), 15));
+  const seismic: Series = {
+    firstMs: 0,
+    stepMs: 4,
+    values: Float64Array.from({ length: 300 }, (_, k) => {
+      const s = seriesAt(trace, 4 * k);
+      return 3000 * ((Number.isNaN(s) ? 0 : s) + 0.004 * random());
+    }),
+  };
+  const settings = {
+    kneeSpacingM: 300,
+    moved: [],
+    fromMs: 550,
+    toMs: 850,
+    mostShiftMs: 16,
+    mostPhaseDeg: 40,
+    phaseDeg: 0,
+    shiftMs: null,
+  };
+  test('a sonic that drifts by 1 % under checkshots of 1 ms noise ties within 2 ms, and the wavelet’s phase is found', () => {
+    const logs = tieLogs(well);
+    const calibration = logs && calibrateWell(well, logs, settings);
+    expect(logs && calibration).toBeTruthy();
+    if (!logs || !calibration) return;
+    const chain = tieChain(well, logs, calibration, ricker(28, 120), seismic, settings);
+    expect(chain.correlation).toBeGreaterThan(0.85);
+    expect(Math.abs(chain.phaseDeg - 15)).toBeLessThanOrEqual(15);
+    for (const n of [1500, 3000, 4500]) expect(Math.abs(twtOfDepth(chain.relation, zs[n]) - exact[n])).toBeLessThan(2);
+  });
+  test('a well without density is tied with one estimated, and says so; a sonic of a few samples is refused', () => {
+    const logs = tieLogs({ ...well, density: null });
+    expect(logs?.densityEstimated).toBe(true);
+    const short = drifted.map((s, n) => (n > 3000 && n < 3030 ? s : Number.NaN));
+    expect(tieLogs({ ...well, sonic: short })).toBeNull();
+  });
+});
