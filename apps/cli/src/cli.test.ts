@@ -164,3 +164,93 @@ test('a recipe that asks for what is not known is refused before anything is run
     'V',
   ]);
 });
+
+test('export writes what fits, refuses what does not, and notes it in the ledger', async () => {
+  const path = join(dir, 'path.csv');
+  expect((await call('export', 'QN-1', path, '--project', project)).code).toBe(0);
+  expect(readFileSync(path, 'utf8').split('\n')[0]).toBe('md_m,x_m,y_m,tvd_m,tvdss_m');
+  const tops = join(dir, 'tops-out.csv');
+  await call('export', 'QN-1 tops', tops, '--project', project);
+  expect(readFileSync(tops, 'utf8')).toContain('QN-1,Brack Top,600,1050,2050,575,');
+  const refused = await call('export', 'Full', join(dir, 'full.tif'), '--project', project);
+  expect(refused.code).toBe(1);
+  expect(refused.err).toContain('Full is a volume, which cannot be written as “.tif”');
+  const { ledger } = JSON.parse(readFileSync(join(project, 'project.json'), 'utf8'));
+  expect(ledger.filter((l: { what: string }) => l.what === 'out').map((l: { name: string }) => l.name)).toEqual([
+    'QN-1',
+    'QN-1 tops',
+  ]);
+});
+
+test('a project is packed, opened elsewhere, and a parcel cut short is refused without a trace', async () => {
+  const parcel = join(dir, 'whole.parcel');
+  expect((await call('export', '.', parcel, '--project', project)).code).toBe(0);
+  const copy = join(dir, 'copy');
+  expect((await call('load', parcel, '--project', copy)).code).toBe(0);
+  const names = async (at: string) =>
+    (await call('list', '--project', at, '--json')).json().map((o: { name: string }) => o.name);
+  expect(await names(copy)).toEqual(await names(project));
+  const again = await call('load', parcel, '--project', copy);
+  expect(again.code).toBe(1);
+  expect(again.err).toContain('holds a project already');
+  const cut = join(dir, 'cut.parcel');
+  writeFileSync(cut, readFileSync(parcel).subarray(0, 2000));
+  const refused = await call('load', cut, '--project', join(dir, 'never'));
+  expect(refused.code).toBe(1);
+  expect(refused.err).toContain('cut.parcel cannot be opened as a parcel: it is no zip file, or was cut short');
+  expect((await call('list', '--project', join(dir, 'never'))).code).toBe(1);
+});
+
+test('rebuild makes again what is out of date, and says when nothing is', async () => {
+  expect((await call('rebuild', '--project', project)).out).toContain('Everything is up to date.');
+  const file = join(project, 'project.json');
+  const state = JSON.parse(readFileSync(file, 'utf8'));
+  const full = state.objects.find((o: { name: string }) => o.name === 'Full');
+  full.revision = 'another';
+  writeFileSync(file, JSON.stringify(state));
+  const old = (await call('show', 'volume/Var', '--project', project, '--json')).json();
+  expect(old).toMatchObject({ outOfDate: true, why: 'Full has changed since' });
+  expect((await call('rebuild', '--project', project)).out).toContain('made again: Var');
+  const now = (await call('show', 'volume/Var', '--project', project, '--json')).json();
+  expect(now).toMatchObject({ id: old.id, outOfDate: false });
+  expect(now.revision).not.toBe(old.revision);
+});
+
+test('the trail of a result leaves as a recipe that makes it again elsewhere', async () => {
+  const recipe = join(dir, 'var.recipe.json');
+  await call('export', 'volume/Var', recipe, '--project', project);
+  const elsewhere = join(dir, 'elsewhere');
+  expect((await call('run', recipe, '--project', elsewhere, '--files', dir)).code).toBe(0);
+  const [a, b] = await Promise.all(
+    [project, elsewhere].map(async (at) => (await call('show', 'volume/Var', '--project', at, '--json')).json()),
+  );
+  expect(b.statistics).toEqual(a.statistics);
+});
+
+test('broken files get one sentence by name and leave the project as it was', async () => {
+  const whole = readFileSync(join(dir, 'a.sgy'));
+  writeFileSync(join(dir, 'cut.sgy'), whole.subarray(0, 3700));
+  writeFileSync(join(dir, 'text.sgy'), 'this is no seismic at all\n'.repeat(300));
+  writeFileSync(
+    join(dir, 'empty.las'),
+    '~Version\nVERS. 2.0 :\nWRAP. NO :\n~Well\nNULL. -999.25 :\n~Curve\nDEPT.M :\n~ASCII\n',
+  );
+  writeFileSync(join(dir, 'short.csv'), 'well,top\nQN-1,Brack Top\n');
+  const before = readFileSync(join(project, 'project.json'), 'utf8');
+  for (const name of ['cut.sgy', 'text.sgy', 'empty.las', 'short.csv']) {
+    const refused = await call(
+      'load',
+      join(dir, name),
+      '--project',
+      project,
+      '--declare',
+      'domain=twt',
+      '--declare',
+      'quantity=amplitude',
+    );
+    expect(refused.code, name).toBe(1);
+    expect(refused.err, name).toContain(name);
+    expect(refused.err.trim().split('\n').length, name).toBe(1);
+  }
+  expect(readFileSync(join(project, 'project.json'), 'utf8')).toBe(before);
+});

@@ -42,8 +42,7 @@ export async function load(
       store,
       crsTable,
       onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
-    });
-    await source.close();
+    }).finally(() => source.close());
     for (const object of result.objects) loaded.push({ id: object.id, kind: object.kind, name: object.name });
     for (const warning of result.warnings) output.err(`${source.name}: ${warning}`);
   }

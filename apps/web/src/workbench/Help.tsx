@@ -8,6 +8,9 @@ const POINTER: [string, string][] = [
   ['Ctrl + wheel', 'zoom at the cursor'],
   ['Space + drag', 'pan a section'],
   ['Double-click beside the data', 'fit the whole section'],
+  ['Click in a section while picking', 'pick the nearest event; right-click takes a pick away'],
+  ['Arrows and Enter in a section', 'move the cursor, and pick or draw there'],
+  ['Drag the synthetic in a tie', 'shift it; arrows too when it has the focus'],
   ['Click on the map', 'take the section there'],
   ['Drag a plane in the scene', 'move it; beside it, turn the scene'],
 ];
@@ -37,6 +40,9 @@ export function Help() {
           ))}
         </dl>
       </div>
+      <p>
+        <a href="/methods/">Every method, with its parameters and where it was published</a>
+      </p>
     </Modal>
   );
 }

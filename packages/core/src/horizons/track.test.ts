@@ -112,6 +112,67 @@ describe('tracking', () => {
     expect(times[20 * COLUMNS + 45]).toBeCloseTo(280, 0);
     expect(thrown(20, 45)).toBe(316);
   });
+  test('two fronts that meet a cycle apart lower the confidence where they meet', () => {
+    const { confidence } = trackEvent(
+      faulted(),
+      ROWS,
+      COLUMNS,
+      [
+        { i: 10, j: 5, time: 280 },
+        { i: 10, j: 50, time: 316 },
+      ],
+      { ...options, kind: 'peak' },
+    );
+    // where the fronts meet, a column between them may belong to neither
+    const least = (from: number, to: number) =>
+      Math.min(...confidence.filter((c, n) => !Number.isNaN(c) && n % COLUMNS >= from && n % COLUMNS < to));
+    const low = least(20, 40);
+    expect(low).toBeLessThan(0.55);
+    expect(least(4, 8)).toBeGreaterThan(0.7);
+  });
+  test('a seed speaks for what lies near it, even where the event is weak there', () => {
+    // the event fades between j = 40 and 50, and a strong one 36 ms below goes on
+    const traces = made([thrown, (i, j) => thrown(i, j) + 36], [1, 1], 0.1);
+    for (let t = 0; t < ROWS * COLUMNS; t++) {
+      const j = t % COLUMNS;
+      if (j < 40 || j > 50) continue;
+      for (let k = 0; k < SAMPLES; k++) if (Math.abs(k * STEP - thrown(0, j)) < 16) traces.data[t * SAMPLES + k] *= 0.5;
+    }
+    const { times } = trackEvent(
+      traces,
+      ROWS,
+      COLUMNS,
+      [
+        { i: 10, j: 5, time: 280 },
+        { i: 10, j: 45, time: 316 },
+      ],
+      { ...options, kind: 'peak' },
+    );
+    for (const j of [42, 45, 48]) expect(times[10 * COLUMNS + j]).toBeCloseTo(316, 0);
+  });
+  test('a front stays in the part that its seed lies in; a part without a seed stays empty', () => {
+    const parts = new Uint8Array(ROWS * COLUMNS);
+    for (let i = 10; i < 20; i++) for (let j = 20; j < 35; j++) parts[i * COLUMNS + j] = 1;
+    const traces = made([dome], [1], 0.05);
+    const one = trackEvent(traces, ROWS, COLUMNS, [{ i: 3, j: 3, time: dome(3, 3) }], {
+      ...options,
+      kind: 'peak',
+      parts,
+    });
+    expect(one.tracked).toBe(ROWS * COLUMNS - 150);
+    expect(one.times[15 * COLUMNS + 25]).toBeNaN();
+    const two = trackEvent(
+      traces,
+      ROWS,
+      COLUMNS,
+      [
+        { i: 3, j: 3, time: dome(3, 3) },
+        { i: 15, j: 25, time: dome(15, 25) },
+      ],
+      { ...options, kind: 'peak', parts },
+    );
+    expect(two.tracked).toBe(ROWS * COLUMNS);
+  });
   test('noise alone is not tracked', () => {
     const { tracked } = trackEvent(made([], [], 1), ROWS, COLUMNS, [{ i: 10, j: 10, time: 300 }], {
       ...options,

@@ -13,6 +13,7 @@ for (const step of [wavelet, tieWell, track, close, variance, layers, convert, d
   registerStep(step);
 
 export * from './define.ts';
+export { describeStep, type StepDescription } from './describe.ts';
 export { tryLocal } from './localVolume.ts';
 export { checkParams, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';

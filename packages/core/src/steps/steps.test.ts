@@ -9,6 +9,7 @@ import { outOfDate } from '../trail/staleness.ts';
 import {
   allSteps,
   defineStep,
+  describeStep,
   forgetStep,
   type LocalVolume,
   number,
@@ -142,6 +143,12 @@ describe('a step made up on the spot', () => {
   test('is listed, tried, run, put in a recipe and kept with its trail, with no other file touched', async () => {
     registerStep(times);
     expect(allSteps()).toContain(times);
+    expect(describeStep(times)).toMatchObject({
+      title: 'Times',
+      inputs: [{ role: 'seismic', needs: 'amplitude volume', optional: false }],
+      params: [{ key: 'by', title: 'Factor', range: '-10 to 10', initial: '2' }],
+      outputs: [{ role: 'product', kind: 'volume' }],
+    });
     const { store, volume } = await madeVolume();
     const recipe = parseRecipe(
       'r',

@@ -57,6 +57,18 @@ describe('volumes against closed forms', () => {
     const v = inPlace(lattice, top, base, insideRings([ring]), { goc: null, owc: 5000 }, rock);
     expect(Math.abs(v.grossRock / (1510 * 1490 * 50) - 1)).toBeLessThan(0.004);
   });
+  test('hydrocarbon thickness sums to the hydrocarbon pore volume, and is nothing outside the area', () => {
+    const top = surface((x, y) => 1000 + (x * x + y * y) / 20000);
+    const base = surface((x, y) => 1060 + (x * x + y * y) / 20000);
+    const contacts = { goc: 1020, owc: 1070 };
+    const v = inPlace(lattice, top, base, everywhere, contacts, rock);
+    const thick = hydrocarbonThickness(lattice, top, base, everywhere, contacts, rock);
+    const sum = thick.reduce((a, b) => a + b, 0) * BIN * BIN;
+    expect(Math.abs(sum / v.hydrocarbonPore - 1)).toBeLessThan(2e-3);
+    const middle = 60 * N + 60;
+    expect(thick[middle]).toBeCloseTo(0.8 * 0.25 * (20 * 0.8 + 40 * 0.7), 3);
+    expect(hydrocarbonThickness(lattice, top, base, () => false, contacts, rock)[middle]).toBeNaN();
+  });
   test('what is missing is counted, not guessed', () => {
     const top = surface(() => 1000);
     top[60 * N + 60] = Number.NaN;
