@@ -156,6 +156,19 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             </Field>
           ),
         )}
+        {replaced.length === 0 && (
+          <Field label="Name" help="What the result is called; made from what it rests on where this is empty.">
+            {(id) => (
+              <input
+                id={id}
+                className={css.typed}
+                value={setup.name ?? ''}
+                maxLength={200}
+                onChange={(e) => change({ name: e.target.value })}
+              />
+            )}
+          </Field>
+        )}
         {problem && <p className={css.warning}>{problem}</p>}
         {replaced.length > 0 && (
           <p className={css.note}>

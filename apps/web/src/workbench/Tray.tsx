@@ -30,6 +30,7 @@ const PLURAL: Record<string, string> = {
   wavelet: 'Wavelets',
   picks: 'Picks',
   map: 'Maps',
+  contacts: 'Fluid contacts',
 };
 
 const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
@@ -50,6 +51,8 @@ function aside(object: EarthObject): string {
       return `${object.layers.length} layers`;
     case 'time-depth relation':
       return object.correlation.toFixed(2);
+    case 'contacts':
+      return `${object.owcM.toFixed(0)} m`;
     case 'map':
       return object.unit;
     case 'picks':

@@ -142,7 +142,7 @@ export async function runSetup(setup: Setup, step: AnyStep, show = true): Promis
     step: setup.step,
     inputs: setup.inputs,
     params: setup.params,
-    name: setup.name,
+    name: setup.name?.trim() || undefined,
     replaces: replacesOf(setup),
   };
   if (show) useSelection.setState({ setup: { ...setup, live: false } });

@@ -178,6 +178,20 @@ export const horizonSchema = z.object({
 });
 export type Horizon = z.infer<typeof horizonSchema>;
 
+/** Depths of fluid contacts, m below the datum; null where there is no such contact. */
+export const contactsSchema = z.object({
+  ...base,
+  kind: z.literal('contacts'),
+  gocM: z.number().nullable(),
+  owcM: z.number(),
+  /** What the data allow, about 95 %; null where typed. */
+  gocRange: z.tuple([z.number(), z.number()]).nullable(),
+  owcRange: z.tuple([z.number(), z.number()]).nullable(),
+  /** rms misfit of the pressures. */
+  misfitPa: z.number().optional(),
+});
+export type FluidContacts = z.infer<typeof contactsSchema>;
+
 /** A quantity over the bins of a survey. */
 export const mapSchema = z.object({
   ...base,
@@ -261,6 +275,7 @@ export const objectSchema = z.discriminatedUnion('kind', [
   velocityModelSchema,
   resultTableSchema,
   mapSchema,
+  contactsSchema,
   waveletSchema,
   relationSchema,
   volumeSchema,

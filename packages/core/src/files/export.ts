@@ -22,6 +22,7 @@ export function exportFormats(object: EarthObject): Record<string, string> {
     case 'polygon':
       return { geojson: 'GeoJSON', csv: 'CSV, a row a point' };
     case 'volume':
+    case 'contacts':
     case 'logs':
     case 'velocity model':
       return {};

@@ -100,6 +100,19 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         { label: 'Filled', value: `${fixed(100 * object.filled, 1)} % of its bins` },
       );
       break;
+    case 'contacts': {
+      const range = (r: [number, number] | null) => (r ? ` (${fixed(r[0], 1)} to ${fixed(r[1], 1)})` : ' (typed)');
+      out.push(
+        {
+          label: 'Gas–oil',
+          value: object.gocM === null ? 'none' : `${fixed(object.gocM, 1)} m TVDSS${range(object.gocRange)}`,
+        },
+        { label: 'Oil–water', value: `${fixed(object.owcM, 1)} m TVDSS${range(object.owcRange)}` },
+      );
+      if (object.misfitPa !== undefined)
+        out.push({ label: 'Misfit', value: `${fixed(object.misfitPa / 1e5, 3)} bar rms` });
+      break;
+    }
     case 'map':
       out.push(
         { label: 'Quantity', value: `${object.quantity}, ${object.unit}` },

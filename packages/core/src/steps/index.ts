@@ -7,9 +7,10 @@ import { close } from './interpret/close.ts';
 import { track } from './interpret/track.ts';
 import { wavelet } from './tie/wavelet.ts';
 import { tieWell } from './tie/well.ts';
+import { contacts } from './volumes/contacts.ts';
 import { inPlace } from './volumes/inPlace.ts';
 
-for (const step of [wavelet, tieWell, track, close, variance, layers, convert, depthVolume, inPlace])
+for (const step of [wavelet, tieWell, track, close, variance, layers, convert, depthVolume, contacts, inPlace])
   registerStep(step);
 
 export * from './define.ts';

@@ -56,12 +56,16 @@ async function project(): Promise<Store> {
     store,
   );
   const depth = await named<Horizon>(store, 'Top in depth');
+  const [contacts] = await runStep(
+    { step: 'volumes.contacts', name: 'Contacts', inputs: {}, params: { source: 'typed', owcM: 1150 } },
+    store,
+  );
   await runStep(
     {
       step: 'volumes.inPlace',
       name: 'Volumes',
-      inputs: { top: [depth.id], base: [base.id], area: [area.id] },
-      params: { contacts: 'typed', owcM: 1150, averages: 'typed' },
+      inputs: { top: [depth.id], base: [base.id], area: [area.id], contacts: [contacts.id] },
+      params: { averages: 'typed' },
     },
     store,
   );
@@ -131,7 +135,12 @@ describe('what is out of date', () => {
 test('a trail written out as a recipe makes the same volume in another project', async () => {
   const store = await project();
   const recipe = recipeOf(await store.list(), await named(store, 'Volumes'));
-  expect(recipe.steps.map((s) => s.step)).toEqual(['interpret.close', 'depth.convert', 'volumes.inPlace']);
+  expect(recipe.steps.map((s) => s.step)).toEqual([
+    'interpret.close',
+    'depth.convert',
+    'volumes.contacts',
+    'volumes.inPlace',
+  ]);
   expect(recipe.given.map((g) => g.name)).toEqual(['Area']);
   const other = memoryStore();
   // what would come from files

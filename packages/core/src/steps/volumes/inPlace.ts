@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { sameBins } from '../../earth/lattice.ts';
 import { insideRings } from '../../numerics/rings.ts';
+import { sampleValue } from '../../project/fluids.ts';
 import { zoneAverages } from '../../project/zoneAverages.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
-import { contactsFromPressures } from '../../volumes/contacts.ts';
 import { inPlace as computeInPlace, hydrocarbonThickness, type Rock } from '../../volumes/inPlace.ts';
 import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
@@ -13,19 +13,6 @@ const fraction = (title: string, description: string, initial: number) =>
 
 const params = z.object({
   zone: text({ title: 'Zone', description: 'What the zone is called in the table.' }, 'Tolven Sandstone'),
-  contacts: choice(
-    { title: 'Contacts', description: 'Typed below, or where the gradients of the pressures meet.' },
-    ['from pressures', 'typed'],
-    'from pressures',
-  ),
-  gocM: number(
-    { title: 'Gas–oil contact', description: 'Typed depth; 0 where there is no gas.', unit: 'm TVDSS' },
-    { min: 0, max: 9000, step: 0.5, initial: 0 },
-  ),
-  owcM: number(
-    { title: 'Oil–water contact', description: 'Typed depth.', unit: 'm TVDSS' },
-    { min: 0, max: 9000, step: 0.5, initial: 1000 },
-  ),
   averages: choice(
     {
       title: 'Rock',
@@ -70,19 +57,18 @@ const SCF = 1 / 0.028316846592;
 
 export const inPlace = defineStep({
   id: 'volumes.inPlace',
-  version: 2,
+  version: 3,
   stage: 'volumes',
   title: 'Volumes in place',
   summary: 'Rock, pore space, oil and gas of a zone between two depth surfaces, inside an area, above its contacts.',
-  source:
-    'Cells cut in proportion; contacts from pressure gradients after Dake (1978), Fundamentals of Reservoir Engineering',
+  source: 'Cells cut by contacts in proportion; Archie (1942), Transactions of the AIME 146, 54–62',
   reach: 'global',
   inputs: {
     top: { kind: 'horizon', title: 'Top', domain: 'depth' },
     base: { kind: 'horizon', title: 'Base', domain: 'depth' },
     area: { kind: 'polygon', title: 'Area' },
+    contacts: { kind: 'contacts', title: 'Contacts' },
     wells: wellsInput(['directional surveys', 'logs', 'tops'], { optional: true }),
-    pressures: { kind: 'pressures', title: 'Pressures', many: true, optional: true },
     fluids: { kind: 'fluid samples', title: 'Fluid samples', many: true, optional: true },
   },
   params,
@@ -102,41 +88,14 @@ export const inPlace = defineStep({
         object: base.name,
         fix: 'Make both from the same survey.',
       });
-    const sample = (fluid: string, column: number): number | null => {
-      const row = inputs.fluids.flatMap((f) => f.rows).find((r) => r[0] === fluid);
-      return row && typeof row[column] === 'number' ? (row[column] as number) : null;
-    };
-    let goc: number | null = p.gocM > 0 ? p.gocM : null;
-    let owc = p.owcM;
-    let range = '';
-    if (p.contacts === 'from pressures') {
-      const oil = sample('oil', 1);
-      const water = sample('water', 1);
-      if (oil === null || water === null)
-        throw new LithagonError(
-          'contacts',
-          'Contacts from pressures need the densities of oil and water from fluid samples.',
-          { fix: 'Choose fluid samples, or type the contacts.' },
-        );
-      const points = inputs.pressures.flatMap((t) => t.rows.map((r) => ({ z: Number(r[1]), p: Number(r[2]) })));
-      const fit = contactsFromPressures(points, { gas: sample('gas', 1), oil, water });
-      if (!fit)
-        throw new LithagonError('contacts', `${points.length} pressures are too few to find contacts from.`, {
-          fix: 'Choose more pressures, or type the contacts.',
-        });
-      goc = fit.goc;
-      owc = fit.owc;
-      const span = (r: [number, number] | null) => (r ? `${r[0].toFixed(1)} to ${r[1].toFixed(1)} m` : 'none');
-      range = `gas–oil ${span(fit.gocRange)}, oil–water ${span(fit.owcRange)}, misfit ${(fit.rms / 1e5).toFixed(3)} bar rms`;
-      warn(`Contacts from pressures, range of about 95 %: ${range}.`);
-    }
+    const { gocM: goc, owcM: owc } = inputs.contacts;
     let rock: Pick<Rock, 'netToGross' | 'porosity' | 'waterInOil' | 'waterInGas'> = p;
     if (p.averages === 'well averages') {
       const density = {
         grain: p.grainDensity,
-        gas: sample('gas', 1) ?? 150,
-        oil: sample('oil', 1) ?? 800,
-        brine: sample('water', 1) ?? 1030,
+        gas: sampleValue(inputs.fluids, 'gas', 'density') ?? 150,
+        oil: sampleValue(inputs.fluids, 'oil', 'density') ?? 800,
+        brine: sampleValue(inputs.fluids, 'water', 'density') ?? 1030,
       };
       const found = await zoneAverages(store, around, inputs.wells, { ...p, density, contacts: { goc, owc } });
       if (!found)
@@ -163,8 +122,8 @@ export const inPlace = defineStep({
       porosity: rock.porosity,
       waterInOil: rock.waterInOil,
       waterInGas: rock.waterInGas,
-      oilFactor: sample('oil', 2) ?? p.oilFactor,
-      gasFactor: sample('gas', 2) ?? p.gasFactor,
+      oilFactor: sampleValue(inputs.fluids, 'oil', 'factor') ?? p.oilFactor,
+      gasFactor: sampleValue(inputs.fluids, 'gas', 'factor') ?? p.gasFactor,
     };
     const surfaces = [await readWhole(store, top.values), await readWhole(store, base.values)] as const;
     const inside = insideRings(area.rings);
