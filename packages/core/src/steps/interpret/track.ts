@@ -90,7 +90,7 @@ function partsOf(lattice: Lattice, rings: [number, number][][]): Uint8Array {
 
 export const track = defineStep({
   id: 'interpret.track',
-  version: 4,
+  version: 5,
   stage: 'interpret',
   title: 'Track through the volume',
   summary: 'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps the match.',
@@ -136,8 +136,13 @@ export const track = defineStep({
     const [ni, nj] = shapeOf(seismic);
     const event = picks && picked.length > 0 ? picks.event : p.event;
     // a pick was snapped when it was made
+    const parts = picks && picks.erased.length > 0 ? partsOf(lattice, picks.erased) : undefined;
     const seeds: Seed[] = picked.map(({ i, j, twt }) => ({ i, j, time: twt }));
     for (const f of found) {
+      if (parts && parts[f.i * nj + f.j] > 0) {
+        warn(`${f.well} gave no seed: it lies in a part that was erased.`);
+        continue;
+      }
       const time = snap(traces, f.i * nj + f.j, f.twt, event, p.snapMs);
       if (Number.isNaN(time))
         warn(`${f.well}: no ${event} within ${p.snapMs} ms of ${f.twt.toFixed(1)} ms; it gave no seed.`);
@@ -166,7 +171,7 @@ export const track = defineStep({
       largestJump: p.jumpMs,
       stack: p.stack,
       barrier,
-      parts: picks && picks.erased.length > 0 ? partsOf(lattice, picks.erased) : undefined,
+      parts,
       signal,
       onProgress: (n, times) => {
         progress(0.3 + (0.6 * n) / (ni * nj));
