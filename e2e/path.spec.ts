@@ -183,6 +183,28 @@ test('a fault drawn on two lines becomes a surface; sticks are undone and redone
   await expect(page.getByRole('button', { name: /^Drawn fault 2 sticks/ })).toBeVisible();
 });
 
+test('picks are made by keyboard too: arrows move the cursor in the section, Enter picks, Escape leaves', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await bed(page, 'Interpret').click();
+  await page.getByRole('button', { name: 'Pick a horizon' }).press('Enter');
+  const sheet = page.getByRole('complementary', { name: 'Pick a horizon' });
+  await sheet.getByLabel('Event').selectOption('peak');
+  const section = page.getByRole('img', { name: /^Section along inline/ });
+  await section.focus();
+  for (let n = 0; n < 4; n++) await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('contentinfo')).toContainText('TWT');
+  await page.keyboard.press('Enter');
+  await expect(sheet.getByText('1 pick so far.')).toBeVisible();
+  for (let n = 0; n < 2; n++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(sheet.getByText('2 picks so far.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(sheet).toBeHidden();
+});
+
 test('a part of a track is erased on the map, what rests on it weathers, and undo brings it back', async ({ page }) => {
   await openWorkedUp(page);
   await bed(page, 'Interpret').click();

@@ -49,12 +49,47 @@ await page.getByRole('button', { name: /^Interpret ?: / }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
 await settle();
 await keep('interpret');
+await page.getByRole('button', { name: 'Pick a horizon' }).click();
+await page.getByLabel('Name').fill('Tolven Top picks');
+await page.getByLabel('Name').press('Enter');
+const raster = await page.getByTestId('section-raster').boundingBox();
+for (const [x, y] of [
+  [0.25, 0.545],
+  [0.4, 0.53],
+]) {
+  await page.mouse.click(raster.x + x * raster.width, raster.y + y * raster.height);
+  await page.waitForTimeout(600);
+}
+await page.getByRole('button', { name: 'Track from these picks' }).click();
+await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Tolven Top by hand');
+await page.getByRole('button', { name: 'Run', exact: true }).click();
+await page.getByText(/of its bins/).waitFor({ timeout: 30000 });
+await page.getByLabel('What the map shows').selectOption({ label: 'Match of Tolven Top by hand' });
+await settle();
+await keep('tracking');
+await page.getByRole('button', { name: /^Tie ?: / }).click();
+await page.getByRole('button', { name: /^Tie a well/ }).click();
+await page.getByText('How good is it?').waitFor();
+await settle();
+await keep('tie');
+await page.getByText('Section', { exact: true }).first().click();
+await page.getByRole('button', { name: 'Close', exact: true }).click();
+const views = ['Section', 'Map', 'Scene'].map((name) => page.getByRole('region', { name }));
+for (const view of views) await view.getByRole('radio', { name: 'Depth' }).click();
+await page.getByRole('button', { name: /^Depth ?: / }).click();
+await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top in depth' });
+await page
+  .getByRole('button', { name: /^Residuals of Tolven Top/ })
+  .first()
+  .click();
+await settle();
+await keep('depth');
 await page.getByRole('button', { name: /^Volumes ?: / }).click();
 await page.getByRole('button', { name: /^Crest volumes/ }).click();
-await map.getByRole('radio', { name: 'Depth' }).click();
-await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top in depth' });
+await page.getByLabel('What the map shows').selectOption({ label: 'Hydrocarbon thickness of Tolven Top in depth' });
 await settle();
 await keep('volumes');
+for (const view of [views[0], views[2]]) await view.getByRole('radio', { name: 'TWT' }).click();
 await map.getByRole('radio', { name: 'TWT' }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
 await page.getByRole('button', { name: 'Close', exact: true }).click();

@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { offFault, planeAt, throwAt } from '../model/faults.ts';
-import type { Field } from '../model/field.ts';
+import { ageAt, columnAt, emptyPoint, type Field, pointAt } from '../model/field.ts';
 import { toMap, uOf, vOf } from '../model/survey.ts';
 import type { Imaged } from '../seismic/survey.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
@@ -10,6 +10,41 @@ import { writeCsv, writeJson } from '../write/text.ts';
 import { HORIZONS, truthRows } from './events.ts';
 import { crestOutline } from './outline.ts';
 import { insideRing, volumesOnColumns } from './volumes.ts';
+
+/** Rock, fluid and bed at every tenth line and trace and every ten metres: the earth itself, to be asked anywhere. */
+function writePoints(path: string, field: Field): void {
+  const rows: (string | number)[][] = [];
+  const point = emptyPoint();
+  for (let inline = 1000; inline < 1160; inline += 10)
+    for (let crossline = 2000; crossline < 2200; crossline += 10) {
+      const [u, v] = [uOf(crossline), vOf(inline)];
+      const column = columnAt(field, u, v);
+      for (let z = 100; z <= 1800; z += 10) {
+        pointAt(column, z, point);
+        const { layer, net, porosity, water, fluid, channel, vp, vs, rho } = point;
+        rows.push([inline, crossline, z, layer, net ? 1 : 0, porosity, water, fluid, channel, vp, vs, rho, ageAt(column, z)]);
+      }
+    }
+  writeCsv(
+    path,
+    [
+      'inline',
+      'crossline',
+      'depth_m',
+      'layer',
+      'net',
+      ['porosity', 4],
+      ['water_saturation', 4],
+      'fluid',
+      ['channel', 3],
+      ['vp_m_s', 1],
+      ['vs_m_s', 1],
+      ['density_kg_m3', 1],
+      ['age', 4],
+    ],
+    rows,
+  );
+}
 
 /** Write `truth.json` and `truth/`: the answers, which no step may read. */
 export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
@@ -51,6 +86,7 @@ export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
     ['fault', 'kind', ['x_m', 2], ['y_m', 2], ['depth_m', 1], ['twt_ms', 3], ['throw_m', 2]],
     faultRows,
   );
+  writePoints(join(dir, 'truth', 'points.csv'), field);
   const { traps } = field;
   const point = (m: number, u: number, v: number) => {
     const [x, y] = toMap(u, v);

@@ -182,6 +182,9 @@ export function MapView() {
         {frame && layer && (
           <MapRaster values={layer.values} lattice={layer.lattice} look={layer.look} frame={frame} size={size} />
         )}
+        {frame && preview && previewLook && (
+          <MapRaster values={preview.values} lattice={preview.lattice} look={previewLook} frame={frame} size={size} />
+        )}
         {frame && (
           <MapOverlay
             frame={frame}
@@ -197,9 +200,6 @@ export function MapView() {
             }
             selected={selected}
           />
-        )}
-        {frame && preview && previewLook && (
-          <MapRaster values={preview.values} lattice={preview.lattice} look={previewLook} frame={frame} size={size} />
         )}
         {ringPath.length > 1 && (
           <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>

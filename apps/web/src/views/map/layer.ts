@@ -7,6 +7,7 @@ import {
   type Volume,
 } from '@lithagon/core';
 import { displayOf, useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
 import { quantityText } from '../common/ColorBar';
 import { useArray, usePlane } from '../common/hooks';
 import { lookOf } from '../common/look';
@@ -53,6 +54,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
   const map = maps.find((m) => m.id === mapShows);
   const slice = mapShows === 'slice' && volume?.domain === domain ? volume : undefined;
   const source = horizon ?? map;
+  const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
   const values = useArray(
     source?.id,
     `${source?.revision}${matchOf ? '/match' : ''}`,
@@ -122,8 +124,9 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       interval: null,
     };
   };
+  const made = layer();
   return {
-    layer: layer(),
+    layer: made && old ? { ...made, legend: `${made.legend}, out of date` } : made,
     problem,
     options,
     chosen: source || slice ? (mapShows ?? '') : '',

@@ -3,6 +3,7 @@ import { crosslineAt, inlineAt, windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { colorOf } from '../../color/objects';
 import { useCursor } from '../../state/cursor';
+import { useProject } from '../../state/project';
 import { useArray } from '../common/hooks';
 import { type ShownWell, shownHorizons } from '../common/survey';
 import css from '../common/view.module.css';
@@ -84,7 +85,9 @@ export function Axes(frame: Frame) {
   );
 }
 
-function HorizonLine({ frame, horizon, color }: { frame: Frame; horizon: Horizon; color: string }) {
+/** A horizon along the section; one that is out of date is broken, and says so. */
+function HorizonLine(props: { frame: Frame; horizon: Horizon; color: string; old: boolean }) {
+  const { frame, horizon, color, old } = props;
   const values = useArray(horizon.id, horizon.revision, horizon.values);
   if (!values) return null;
   const { x, y } = scales(frame);
@@ -100,9 +103,14 @@ function HorizonLine({ frame, horizon, color }: { frame: Frame; horizon: Horizon
   return (
     <g fill="none" strokeLinejoin="round">
       <path d={d} stroke="#fffdf7" strokeOpacity={0.85} strokeWidth={3.6} />
-      <path d={d} stroke={color} strokeWidth={1.6} />
+      <path d={d} stroke={color} strokeWidth={1.6} strokeDasharray={old ? '5 3' : undefined} />
       {first && (
-        <Label x={Math.max(frame.box.left + 5, first[0] + 5)} y={first[1] - 5} text={horizon.name} color={color} />
+        <Label
+          x={Math.max(frame.box.left + 5, first[0] + 5)}
+          y={first[1] - 5}
+          text={old ? `${horizon.name}, out of date` : horizon.name}
+          color={color}
+        />
       )}
     </g>
   );
@@ -226,6 +234,7 @@ function CursorLines({ frame }: { frame: Frame }) {
 export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: ShownWell[] }) {
   const { frame, objects, wells } = props;
   const { box, domain } = frame;
+  const old = useProject((s) => s.old);
   const horizons = shownHorizons(objects, domain);
   const faults = objects.filter((o): o is Fault => o.kind === 'fault');
   return (
@@ -242,7 +251,7 @@ export function Overlay(props: { frame: Frame; objects: EarthObject[]; wells: Sh
             <FaultLine key={f.id} frame={frame} fault={f} />
           ))}
         {horizons.map((h) => (
-          <HorizonLine key={h.id} frame={frame} horizon={h} color={colorOf(h, objects)} />
+          <HorizonLine key={h.id} frame={frame} horizon={h} color={colorOf(h, objects)} old={old.has(h.id)} />
         ))}
         {domain === 'twt' && <Handwork frame={frame} objects={objects} />}
         {wells.map((w) => (

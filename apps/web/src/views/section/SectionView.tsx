@@ -60,6 +60,7 @@ function Section(props: {
 }) {
   const { volume, wells, domain } = props;
   const objects = useProject((s) => s.objects);
+  const old = useProject((s) => s.old.has(volume.id));
   const plane = useDesk((s) => s.plane);
   const lines = useDesk((s) => s.lines);
   const increment = useDesk((s) => s.increment);
@@ -207,7 +208,7 @@ function Section(props: {
     <ViewFrame
       view="section"
       title="Section"
-      subtitle={`${volume.name} · ${plane} ${number}`}
+      subtitle={`${volume.name}${old ? ', out of date' : ''} · ${plane} ${number}`}
       notShown={props.notShown}
       tools={
         <>
@@ -293,7 +294,15 @@ function Section(props: {
         }}
       >
         {data && size.width > 60 && (
-          <Raster plane={data} traces={line.traces} vertical={volume.vertical} look={look} window={window} box={box} />
+          <Raster
+            name="section"
+            plane={data}
+            traces={line.traces}
+            vertical={volume.vertical}
+            look={look}
+            window={window}
+            box={box}
+          />
         )}
         {size.width > 60 && <Overlay frame={{ line, window, box, domain }} objects={objects} wells={wells} />}
         <ColorBar

@@ -92,6 +92,7 @@ export function Tracks(props: {
   return (
     <>
       <Raster
+        name="synthetic"
         plane={repeated}
         traces={5}
         vertical={syntheticVertical}
@@ -100,6 +101,7 @@ export function Tracks(props: {
         box={boxOf('synthetic')}
       />
       <Raster
+        name="seismic"
         plane={beside}
         traces={panel.offsets.length}
         vertical={seismicVertical}
