@@ -194,7 +194,7 @@ test('a project is packed, opened elsewhere, and a parcel cut short is refused w
   expect(again.code).toBe(1);
   expect(again.err).toContain('holds a project already');
   const cut = join(dir, 'cut.parcel');
-  writeFileSync(cut, readFileSync(parcel).subarray(0, 2000));
+  writeFileSync(cut, new Uint8Array(readFileSync(parcel)).subarray(0, 2000));
   const refused = await call('load', cut, '--project', join(dir, 'never'));
   expect(refused.code).toBe(1);
   expect(refused.err).toContain('cut.parcel cannot be opened as a parcel: it is no zip file, or was cut short');
@@ -228,7 +228,7 @@ test('the trail of a result leaves as a recipe that makes it again elsewhere', a
 });
 
 test('broken files get one sentence by name and leave the project as it was', async () => {
-  const whole = readFileSync(join(dir, 'a.sgy'));
+  const whole = new Uint8Array(readFileSync(join(dir, 'a.sgy')));
   writeFileSync(join(dir, 'cut.sgy'), whole.subarray(0, 3700));
   writeFileSync(join(dir, 'text.sgy'), 'this is no seismic at all\n'.repeat(300));
   writeFileSync(
