@@ -8,7 +8,7 @@ export default defineConfig({
     include: [
       'packages/*/src/**/*.test.ts',
       'apps/cli/src/**/*.test.ts',
-      'apps/web/src/**/*.test.ts',
+      'apps/web/src/**/*.test.{ts,tsx}',
       'scripts/**/*.test.ts',
     ],
     testTimeout: 60000,

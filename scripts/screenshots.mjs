@@ -52,14 +52,14 @@ await keep('interpret');
 await page.getByRole('button', { name: 'Pick a horizon' }).click();
 await page.getByLabel('Name').fill('Tolven Top picks');
 await page.getByLabel('Name').press('Enter');
-const raster = await page.getByTestId('section-raster').boundingBox();
-for (const [x, y] of [
-  [0.25, 0.545],
-  [0.4, 0.53],
-]) {
-  await page.mouse.click(raster.x + x * raster.width, raster.y + y * raster.height);
-  await page.waitForTimeout(600);
-}
+// beside the tied well's top, where its own mark stands
+const top = await page
+  .locator('svg text')
+  .filter({ hasText: /^Tolven Top$/ })
+  .last()
+  .boundingBox();
+await page.mouse.click(top.x - 18, top.y + top.height / 2 - 1);
+await page.waitForTimeout(600);
 await page.getByRole('button', { name: 'Track from these picks' }).click();
 await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Tolven Top by hand');
 await page.getByRole('button', { name: 'Run', exact: true }).click();

@@ -1,7 +1,9 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { defineStep, forgetStep, number, registerStep } from '@lithagon/core';
 import { afterAll, expect, test } from 'vitest';
+import { z } from 'zod';
 import { type MadeSegy, makeSegy } from '../../../packages/core/src/testing/segyWriter.ts';
 import { main } from './main.ts';
 import type { Output } from './output.ts';
@@ -253,4 +255,44 @@ test('broken files get one sentence by name and leave the project as it was', as
     expect(refused.err.trim().split('\n').length, name).toBe(1);
   }
   expect(readFileSync(join(project, 'project.json'), 'utf8')).toBe(before);
+});
+
+test('a step made up on the spot is listed and run like any other', async () => {
+  const params = z.object({
+    by: number({ title: 'Factor', description: 'What samples are multiplied by.' }, { min: -9, max: 9, initial: 2 }),
+  });
+  registerStep(
+    defineStep({
+      id: 'volumes.note',
+      version: 1,
+      stage: 'volumes',
+      title: 'Note',
+      summary: 'Says a number.',
+      source: 'Made up (2026)',
+      reach: 'global',
+      inputs: { seismic: { kind: 'volume', title: 'Seismic' } },
+      params,
+      outputs: { table: { kind: 'result table', title: 'Number' } },
+      run: async ({ params: p }) => ({
+        table: { kind: 'result table', columns: [{ name: 'Number', unit: '' }], rows: [[p.by]] },
+      }),
+    }),
+  );
+  const { json } = await call('steps', 'volumes.note', '--json');
+  expect(json().params.properties.by).toMatchObject({ title: 'Factor', minimum: -9, maximum: 9, default: 2 });
+  const done = await call(
+    'do',
+    'volumes.note',
+    '--project',
+    project,
+    '--in',
+    'seismic=Full',
+    '--set',
+    'by=3',
+    '--name',
+    'Three',
+  );
+  expect(done.code).toBe(0);
+  expect((await call('show', 'Three', '--project', project, '--json')).json().rows).toEqual([[3]]);
+  forgetStep('volumes.note');
 });

@@ -64,7 +64,9 @@ export function Start() {
             onClick={() => begin('Opening Quillon', async () => go(await openFromServer('/demo/project')))}
           >
             <b>Open Quillon worked up</b>
-            <span>{noDemo || 'A made-up field with its seismic, wells, faults and a first attribute.'}</span>
+            <span>
+              {noDemo || 'A made-up field, from its seismic and wells by ties, horizons and depth to a volume.'}
+            </span>
           </button>
           <button
             type="button"

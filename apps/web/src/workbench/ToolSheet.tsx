@@ -22,9 +22,12 @@ const WORDS = {
   },
   erase: {
     title: 'Erase a part',
-    help: 'Draw round the part on the map. It is tracked again at once and stays empty, until you pick the event inside it and track again.',
+    help: 'Draw round the part on the map; by keyboard, arrows move the cursor there, Enter sets a corner, Shift+Enter closes the ring. It is tracked again at once and stays empty, until you pick the event inside it and track again.',
   },
-  area: { title: 'Draw an area', help: 'Draw round it on the map. Volumes can be counted inside it.' },
+  area: {
+    title: 'Draw an area',
+    help: 'Draw round it on the map; by keyboard, arrows move the cursor there, Enter sets a corner, Shift+Enter closes the ring. Volumes can be counted inside it.',
+  },
 };
 
 /** What is being drawn: how, under which name, and what comes next. */

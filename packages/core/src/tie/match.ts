@@ -50,7 +50,7 @@ export interface MatchMap {
   best: Match;
   /** The best match at the phase that was asked for. */
   atPhase: Match;
-  /** Best match at that phase at least half a period away. */
+  /** Best match at that phase at least half a period away; null where nothing there matches at all. */
   runnerUp: Match | null;
 }
 
@@ -137,7 +137,8 @@ export function matchMap(seismic: Series, made: Series, options: MatchOptions): 
     return { shiftMs: at, phaseDeg: options.phaseDeg, correlation: line[top] };
   };
   const atPhase = peak(() => true) ?? best;
-  const runnerUp = peak((n) => Math.abs(shifts[n] - atPhase.shiftMs) > options.halfPeriodMs);
+  const second = peak((n) => Math.abs(shifts[n] - atPhase.shiftMs) > options.halfPeriodMs);
+  const runnerUp = second && second.correlation > 0 ? second : null;
   return { shifts, phases, values, best, atPhase, runnerUp };
 }
 

@@ -22,7 +22,21 @@ function writePoints(path: string, field: Field): void {
       for (let z = 100; z <= 1800; z += 10) {
         pointAt(column, z, point);
         const { layer, net, porosity, water, fluid, channel, vp, vs, rho } = point;
-        rows.push([inline, crossline, z, layer, net ? 1 : 0, porosity, water, fluid, channel, vp, vs, rho, ageAt(column, z)]);
+        rows.push([
+          inline,
+          crossline,
+          z,
+          layer,
+          net ? 1 : 0,
+          porosity,
+          water,
+          fluid,
+          channel,
+          vp,
+          vs,
+          rho,
+          ageAt(column, z),
+        ]);
       }
     }
   writeCsv(

@@ -27,6 +27,7 @@ export function formatValue(value: number): string {
       .toFixed(0)
       .replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f')
       .replace('-', '−');
+  if (size > 0 && size < 0.1) return value.toPrecision(3).replace('-', '−');
   return (size >= 10 ? value.toFixed(1) : value.toFixed(3)).replace('-', '−');
 }
 

@@ -99,6 +99,9 @@ export function MapView() {
         takeTool({ ...ringTool, ring: [...ringTool.ring, [x, y]] });
       return;
     }
+    follow(x, y);
+  };
+  const follow = (x: number, y: number) => {
     let value: number | null = null;
     if (layer) {
       const [i, j] = toIndex(layer.lattice, x, y).map(Math.round);
@@ -131,6 +134,33 @@ export function MapView() {
     }));
   };
 
+  const finishRing = () => {
+    if (!ringTool) return;
+    const { ring } = ringTool;
+    if (ringTool.kind === 'area') {
+      void keepArea(ringTool.name, ring);
+      return takeTool(null);
+    }
+    const erased = horizons.find((h) => h.id === ringTool.horizon);
+    takeTool({ ...ringTool, ring: [] });
+    if (erased) void erase(erased, ring);
+  };
+  /** A ring by keys: arrows move the cursor, Enter sets a corner, Shift+Enter closes the ring. */
+  const onKey = (event: React.KeyboardEvent) => {
+    if (!ringTool || !frame) return;
+    if (event.key === 'Escape') return takeTool(null);
+    const at = useCursor.getState().at ?? { x: frame.x, y: frame.y };
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      return event.shiftKey ? finishRing() : takeTool({ ...ringTool, ring: [...ringTool.ring, [at.x, at.y]] });
+    }
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const far = (event.shiftKey ? 40 : 8) * frame.perPixel;
+    follow(at.x + by[0] * far, at.y + by[1] * far);
+  };
+
   const ringPath = ringTool && frame ? ringTool.ring.map(([x, y]) => toScreen(frame, size, x, y)) : [];
   return (
     <ViewFrame
@@ -152,6 +182,9 @@ export function MapView() {
       <div
         ref={ref}
         role="img"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: rings are drawn by keys here
+        tabIndex={0}
+        onKeyDown={onKey}
         aria-label="Map"
         style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
         onPointerMove={move}
@@ -162,17 +195,7 @@ export function MapView() {
           drag.current = { x: e.clientX, y: e.clientY, frame, moved: false };
         }}
         onPointerUp={(e) => {
-          if (ringTool && ringTool.ring.length > 0) {
-            const { ring } = ringTool;
-            if (ringTool.kind === 'area') {
-              void keepArea(ringTool.name, ring);
-              return takeTool(null);
-            }
-            const erased = horizons.find((h) => h.id === ringTool.horizon);
-            takeTool({ ...ringTool, ring: [] });
-            if (erased) void erase(erased, ring);
-            return;
-          }
+          if (ringTool && ringTool.ring.length > 0) return finishRing();
           if (drag.current && !drag.current.moved) goThere(e);
           drag.current = null;
         }}

@@ -1,0 +1,54 @@
+import { type AnyStep, defineStep, forgetStep, number, registerStep } from '@lithagon/core';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { afterEach, expect, test } from 'vitest';
+import { z } from 'zod';
+import { StepForm } from './StepForm';
+import { initialParams, lacks } from './steps';
+
+const made = defineStep({
+  id: 'attributes.madeUp',
+  version: 1,
+  stage: 'attributes',
+  title: 'Made up',
+  summary: 'Does what it says.',
+  source: 'Made up (2026)',
+  reach: 'global',
+  inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'] } },
+  params: z.object({
+    windowMs: number(
+      { title: 'Window', description: 'Height that is looked at.', unit: 'ms' },
+      { min: 4, max: 200, step: 4, initial: 36 },
+    ),
+    rows: z
+      .array(z.object({ base: z.string(), v0: z.number() }))
+      .default([])
+      .meta({ title: 'Typed rows', description: 'A list.' }),
+  }),
+  outputs: { out: { kind: 'volume', title: 'Out' } },
+  run: async () => ({}),
+}); // prettier-ignore
+
+afterEach(() => forgetStep(made.id));
+
+test('a step made up on the spot has a form: its title, what it needs, every parameter with unit, help and value', () => {
+  registerStep(made);
+  const step = made as AnyStep;
+  const setup = { step: made.id, inputs: { seismic: [] }, params: initialParams(step), live: false };
+  const form = renderToStaticMarkup(<StepForm setup={setup} step={step} />);
+  for (const text of [
+    'Made up',
+    'Does what it says.',
+    'Seismic',
+    'Window',
+    'Height that is looked at.',
+    'ms',
+    'Typed rows',
+  ])
+    expect(form).toContain(text);
+  expect(form).toContain('value="36"');
+  expect(form).toContain('After Made up (2026)');
+});
+
+test('a step says what it still lacks, in words', () => {
+  expect(lacks(made as AnyStep, [])).toBe('amplitude volume: load or make one first');
+});
