@@ -56,7 +56,7 @@ function aside(object: EarthObject): string {
     case 'map':
       return object.unit;
     case 'picks':
-      return `${object.points.length} picks`;
+      return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
     case 'wavelet':
       return object.method;
     case 'polygon':

@@ -1,4 +1,4 @@
-import type { EarthObject } from '../earth/objects.ts';
+import type { EarthObject, Volume } from '../earth/objects.ts';
 import { outOfDate } from '../trail/staleness.ts';
 import { waitingFor } from './wells.ts';
 
@@ -32,6 +32,11 @@ export function listObjects(objects: EarthObject[]): Listed[] {
   }));
 }
 
+function polarityOf({ polarity }: Volume): string {
+  if (!polarity) return 'not declared';
+  return polarity === 'harder-positive' ? '+ is harder' : '− is harder';
+}
+
 /** Facts of one object as labelled lines, the same wherever they are shown. */
 export function factsOf(object: EarthObject): { label: string; value: string }[] {
   const fixed = (v: number, places: number) => v.toFixed(places);
@@ -49,15 +54,7 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
       const step = object.domain === 'twt' ? 'ms' : 'm';
       out.push(
         { label: 'Quantity', value: object.unit ? `${object.quantity}, ${object.unit}` : object.quantity },
-        {
-          label: 'Polarity',
-          value:
-            object.polarity === 'harder-positive'
-              ? '+ is harder'
-              : object.polarity === 'harder-negative'
-                ? '− is harder'
-                : 'not declared',
-        },
+        ...(object.quantity === 'amplitude' ? [{ label: 'Polarity', value: polarityOf(object) }] : []),
         { label: 'Inlines', value: span(l.inline) },
         { label: 'Crosslines', value: span(l.crossline) },
         {
