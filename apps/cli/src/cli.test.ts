@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { defineStep, forgetStep, number, registerStep } from '@lithagon/core';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
-import { type MadeSegy, makeSegy } from '../../../packages/core/src/testing/segyWriter.ts';
+import { makeSegy, PLAIN_SEGY } from '../../../packages/core/src/testing/segyWriter.ts';
 import { main } from './main.ts';
 import type { Output } from './output.ts';
 
@@ -12,29 +12,9 @@ const dir = mkdtempSync(join(tmpdir(), 'lithagon-cli-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 const project = join(dir, 'project');
 
-const spec: MadeSegy = {
-  format: 1,
-  littleEndian: false,
-  revision: 1,
-  inlines: [1, 2, 3, 4, 5, 6],
-  crosslines: [11, 12, 13, 14, 15, 16, 17],
-  samples: 30,
-  intervalUs: 4000,
-  bytes: { inline: 189, crossline: 193, x: 181, y: 185 },
-  scalar: 1,
-  origin: [1000, 2000],
-  perInline: [0, 25],
-  perCrossline: [25, 0],
-  order: 'inline',
-  missing: new Set(),
-  twice: new Set(),
-  ascii: false,
-  extended: 0,
-  delayMs: 0,
-}; // prettier-ignore
 writeFileSync(
   join(dir, 'a.sgy'),
-  makeSegy(spec, (n) => Array.from({ length: n }, (_, k) => k)),
+  makeSegy(PLAIN_SEGY, (n) => Array.from({ length: n }, (_, k) => k)),
 );
 writeFileSync(join(dir, 'tops.csv'), 'well,top,md_m\nQN-1,Brack Top,600\n');
 writeFileSync(join(dir, 'heads.csv'), 'well,x_m,y_m,kb_m\nQN-1,1050,2050,25\n');

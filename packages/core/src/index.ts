@@ -16,7 +16,6 @@ export { findObject } from './project/find.ts';
 export { drawn, type Given, newDrawn } from './project/given.ts';
 export * from './project/make.ts';
 export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';
-export { alongPath, type Panel } from './project/tieWell.ts';
 export * from './project/wells.ts';
 export * from './steps/index.ts';
 export * from './storage/arrays.ts';

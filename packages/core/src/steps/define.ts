@@ -44,8 +44,6 @@ export interface RunContext<I extends Record<string, InputSpec>, P> {
   store: Store;
   /** Where the arrays of an output go: no object owns them until the run has ended well. */
   idFor(role: string): string;
-  /** Name wanted for an output. */
-  nameFor(role: string): string;
   signal?: AbortSignal;
   progress(part: number): void;
   /** Show what there is so far of a map in the making, where somebody looks on. */

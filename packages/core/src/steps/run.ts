@@ -124,7 +124,6 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       params,
       store,
       idFor: (role: string) => ids.get(role) as string,
-      nameFor: (role: string) => names.get(role) as string,
       signal: options.signal,
       preview: (map: Preview) => options.onPreview?.(map),
       progress: (part: number) => options.onProgress?.(part),

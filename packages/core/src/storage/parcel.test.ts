@@ -3,32 +3,13 @@ import type { Volume } from '../earth/objects.ts';
 import { loadFile } from '../files/load.ts';
 import { memorySource } from '../formats/source.ts';
 import { fileContext } from '../testing/field.ts';
-import { type MadeSegy, makeSegy } from '../testing/segyWriter.ts';
+import { makeSegy, PLAIN_SEGY } from '../testing/segyWriter.ts';
 import { memoryStore } from './memory.ts';
 import { readParcel, writeParcel } from './parcel.ts';
 import type { Store } from './store.ts';
 import { PLANES, readPlane } from './volumes.ts';
 
-const spec: MadeSegy = {
-  format: 5,
-  littleEndian: false,
-  revision: 1,
-  inlines: [1, 2, 3, 4, 5, 6, 7],
-  crosslines: [11, 12, 13, 14, 15],
-  samples: 40,
-  intervalUs: 4000,
-  bytes: { inline: 189, crossline: 193, x: 181, y: 185 },
-  scalar: 1,
-  origin: [1000, 2000],
-  perInline: [0, 25],
-  perCrossline: [25, 0],
-  order: 'inline',
-  missing: new Set(),
-  twice: new Set(),
-  ascii: false,
-  extended: 0,
-  delayMs: 0,
-}; // prettier-ignore
+const spec = { ...PLAIN_SEGY, format: 5, inlines: [1, 2, 3, 4, 5, 6, 7], samples: 40 };
 
 async function project(): Promise<Store> {
   const store = memoryStore('Small');

@@ -21,6 +21,28 @@ export interface MadeSegy {
   delayMs: number;
 }
 
+/** A small file as most are: revision 1, the usual byte positions, nothing missing. */
+export const PLAIN_SEGY: MadeSegy = {
+  format: 1,
+  littleEndian: false,
+  revision: 1,
+  inlines: [1, 2, 3, 4, 5, 6],
+  crosslines: [11, 12, 13, 14, 15, 16, 17],
+  samples: 30,
+  intervalUs: 4000,
+  bytes: { inline: 189, crossline: 193, x: 181, y: 185 },
+  scalar: 1,
+  origin: [1000, 2000],
+  perInline: [0, 25],
+  perCrossline: [25, 0],
+  order: 'inline',
+  missing: new Set(),
+  twice: new Set(),
+  ascii: false,
+  extended: 0,
+  delayMs: 0,
+};
+
 export const BYTES: Record<number, number> = { 1: 4, 2: 4, 3: 2, 5: 4, 6: 8, 8: 1, 10: 4, 11: 2, 16: 1 };
 
 /** IBM float bits by the definition: sign, base-16 exponent in excess 64, 24-bit fraction. */

@@ -1,6 +1,6 @@
 import type { WellPath } from '../wells/path.ts';
 import { pointAtMd } from '../wells/path.ts';
-import { type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
+import type { TimeDepth } from '../wells/timeDepth.ts';
 import { type Calibration, calibrate, evenKnees, type Knee, relationFrom, type Slowness } from './calibrate.ts';
 import { type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
 import { type MatchMap, matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
@@ -197,9 +197,4 @@ function scaleTo(seismic: Series, made: Series, shiftMs: number, fromMs: number,
     correlation: power > 0 ? (ds - (sd * ss) / n) / Math.sqrt(power) : 0,
     series: { ...made, values: made.values.map((v) => v * (scale || 1)) },
   };
-}
-
-/** TWT of a depth by a tie. */
-export function tiedTwt(chain: TieChain, tvdss: number): number {
-  return twtOfDepth(chain.relation, tvdss);
 }

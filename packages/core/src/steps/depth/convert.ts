@@ -6,6 +6,7 @@ import { topInDepth } from '../../project/layers.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { krige } from '../../velocity/kriging.ts';
 import { choice, defineStep, number, wellsInput } from '../define.ts';
+import { modelInputs } from './modelInputs.ts';
 
 const params = z.object({
   correction: choice(
@@ -29,9 +30,7 @@ export const convert = defineStep({
   reach: 'global',
   inputs: {
     horizon: { kind: 'horizon', title: 'Horizon', domain: 'twt' },
-    model: { kind: 'velocity model', title: 'Velocity model' },
-    layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
-    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
+    ...modelInputs,
     wells: wellsInput(['directional surveys', 'tops'], { optional: true }),
   },
   params,

@@ -7,6 +7,7 @@ import { layeredEarth } from '../../project/layeredEarth.ts';
 import { readInlines, shapeOf, volumeWriter } from '../../storage/volumes.ts';
 import { timeOfDepth } from '../../velocity/layered.ts';
 import { defineStep, number } from '../define.ts';
+import { modelInputs } from './modelInputs.ts';
 
 const params = z.object({
   stepM: number(
@@ -29,9 +30,7 @@ export const depthVolume = defineStep({
   reach: 'trace',
   inputs: {
     volume: { kind: 'volume', title: 'Volume', domain: 'twt' },
-    model: { kind: 'velocity model', title: 'Velocity model' },
-    layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
-    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
+    ...modelInputs,
   },
   params,
   outputs: { depth: { kind: 'volume', title: 'Depth' } },
