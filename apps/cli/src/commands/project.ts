@@ -8,8 +8,10 @@ export async function inspect(files: string[], declare: Declarations, json: bool
   const reports = [];
   for (const path of files) {
     const source = await fileSource(path);
-    const { sample, ...report } = await inspectFile(source, declare);
-    reports.push({ ...report, sampleTraces: sample?.traces });
+    const { segy, ...report } = await inspectFile(source, declare, { around: { objects: [], frame: null, crsTable } });
+    // a picture is for screens
+    const { sample, ...headers } = segy ?? {};
+    reports.push({ ...report, ...headers, sampleTraces: sample?.traces });
     await source.close();
   }
   if (json) return output.out(JSON.stringify(reports, null, 1));

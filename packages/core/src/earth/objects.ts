@@ -13,6 +13,8 @@ export const arrayRefSchema = z.object({
   key: z.string(),
   shape: z.array(z.int().positive()),
   chunk: z.array(z.int().positive()),
+  /** Where values are kept as 16-bit integers: `value = offset + factor·n`. */
+  scaled: z.object({ factor: z.number().positive(), offset: z.number() }).optional(),
 });
 export type ArrayRef = z.infer<typeof arrayRefSchema>;
 
@@ -41,6 +43,8 @@ const base = {
   stage: z.string(),
   color: z.string().optional(),
   tags: z.array(z.string()).optional(),
+  /** What people wrote about it. */
+  note: z.string().max(20000).optional(),
   madeBy: madeBySchema,
 };
 
@@ -75,6 +79,38 @@ export const volumeSchema = z.object({
   text: z.array(z.string()).optional(),
 });
 export type Volume = z.infer<typeof volumeSchema>;
+
+/** Seismic along a 2D line. */
+export const lineSchema = z.object({
+  ...base,
+  kind: z.literal('seismic line'),
+  domain: domainSchema,
+  quantity: quantitySchema,
+  unit: z.string(),
+  polarity: z.enum(['harder-positive', 'harder-negative']).optional(),
+  vertical: z.object({ first: z.number(), step: z.number().positive(), count: z.int().positive() }),
+  /** Map coordinates of each trace, metres; empty where only its navigation has them. */
+  path: z.array(z.tuple([z.number(), z.number()])),
+  cdps: z.array(z.number()),
+  /** Shotpoint of each trace, where the file or a table gives it. */
+  shotpoints: z.array(z.number()).optional(),
+  /** `[trace][sample]`. */
+  samples: arrayRefSchema,
+  statistics,
+  text: z.array(z.string()).optional(),
+});
+export type SeismicLine = z.infer<typeof lineSchema>;
+
+/** Where the traces or shots of a 2D line lie; it is found by the line's name. */
+export const navigationSchema = z.object({
+  ...base,
+  kind: z.literal('navigation'),
+  line: z.string(),
+  by: z.enum(['cdp', 'shotpoint']),
+  /** Number, then map coordinates in metres. */
+  points: z.array(z.tuple([z.number(), z.number(), z.number()])),
+});
+export type Navigation = z.infer<typeof navigationSchema>;
 
 export const wellSchema = z.object({
   ...base,
@@ -129,6 +165,8 @@ export const wellTableSchema = z.object({
   well: z.string(),
   columns: z.array(z.object({ name: z.string(), unit: z.string() })),
   rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
+  /** What times of checkshots are counted from; the seismic datum where it is not given. */
+  reference: z.enum(['datum', 'msl', 'kb']).optional(),
 });
 export type WellTable = z.infer<typeof wellTableSchema>;
 
@@ -279,6 +317,8 @@ export const objectSchema = z.discriminatedUnion('kind', [
   waveletSchema,
   relationSchema,
   volumeSchema,
+  lineSchema,
+  navigationSchema,
   wellSchema,
   logsSchema,
   wellTableSchema,
@@ -302,9 +342,15 @@ export type Kind = EarthObject['kind'];
 export const frameSchema = z.object({
   crs: z.string(),
   crsName: z.string(),
-  /** Metres in one unit of the map's coordinates. */
+  /** Unit of the map's coordinates in files and on the screen; inside they are metres. */
   unit: z.enum(['m', 'ft', 'us-ft']),
-  seismicDatum: z.string(),
+  /** Elevation of the seismic datum, where TWT is 0, above mean sea level, metres. */
+  datumM: z.number().default(0),
+  /** Velocity between the datum and the ground or sea, m/s: what brings times of another datum to this one. */
+  replacementVelocity: z.number().positive().default(1500),
+  /** Sign of an increase of impedance that seismic is taken to have where a file does not say. */
+  polarity: z.enum(['harder-positive', 'harder-negative']).default('harder-positive'),
+  /** Units of depths, velocities, logs, pressures and volumes on the screen and in tables that go out. */
   display: z.enum(['metric', 'field']),
 });
 export type Frame = z.infer<typeof frameSchema>;

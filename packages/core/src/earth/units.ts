@@ -37,6 +37,7 @@ const FACTORS: Record<string, Record<string, number>> = {
   angle: { rad: 1, deg: Math.PI / 180 },
   gammaRay: { gAPI: 1 },
   resistivity: { 'ohm.m': 1 },
+  permeability: { mD: 1, D: 1000 },
 };
 
 /** Spellings met in files, in lower case without blanks. */
@@ -88,6 +89,10 @@ const SPELLINGS: Record<string, string> = {
   mpa: 'MPa',
   pa: 'Pa',
   psia: 'psi',
+  millidarcy: 'mD',
+  bara: 'bar',
+  usfeet: 'us-ft',
+  'us-survey-foot': 'us-ft',
 }; // prettier-ignore
 
 /** The plain name of a unit as written in a file, or null if it is not known. */

@@ -12,7 +12,9 @@ const frame = {
   crs: 'EPSG:32740',
   crsName: 'WGS 84 / UTM zone 40S',
   unit: 'm',
-  seismicDatum: 'mean sea level',
+  datumM: 0,
+  replacementVelocity: 1500,
+  polarity: 'harder-positive',
   display: 'metric',
 } as const;
 const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);

@@ -1,73 +1,48 @@
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
-import { readTable } from '../formats/csv/tables.ts';
+import { sketchOfTable } from './sketch.ts';
+import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
+import { TABLES } from '../formats/csv/tableKinds.ts';
 import { parseGeoJson } from '../formats/geojson/parse.ts';
 import { parseLas } from '../formats/las/parse.ts';
+import { looksLikeP190, parseP190 } from '../formats/p190/parse.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
+import { type Around, NOTHING_AROUND } from './context.ts';
+import { placementFor } from './coordinates.ts';
 import { inspectSegy } from './inspectSegy.ts';
-import type { Declarations, FileReport } from './report.ts';
+import { gridQuestions, readGrid } from './loadGrid.ts';
+import { shapesOf } from './loadShapes.ts';
+import { mapUnitOf, REFERENCES } from './loadTable.ts';
+import { matchNames } from './names.ts';
+import type { Declarations, FileFormat, FileReport } from './report.ts';
+
+const READ = 'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids and P1/90 are read.';
+
+export function unknownFormat(name: string): LithagonError {
+  return new LithagonError('format', `${name} is of no kind that is known.`, { object: name, fix: READ });
+}
 
 /** What kind of file it is, from its content first and its name second. */
-export async function recognise(source: ByteSource): Promise<FileReport['format']> {
+export async function recognise(source: ByteSource): Promise<FileFormat> {
   const head = await source.read(0, Math.min(source.size, 3600));
-  const looksText =
-    head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
+  const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
   const extension = source.name.toLowerCase().split('.').pop() ?? '';
   if (['sgy', 'segy'].includes(extension)) return 'SEG-Y';
+  const mark = head.length >= 4 ? view.getUint32(0) : 0;
+  if ([0x49492a00, 0x4d4d002a, 0x49492b00, 0x4d4d002b].includes(mark)) return 'GeoTIFF';
+  if (head.length >= 100 && view.getInt32(0) === 9994) return extension === 'shx' ? 'unknown' : 'shapefile';
+  const looksText =
+    head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
   if (!looksText) return head.length >= 3600 ? 'SEG-Y' : 'unknown';
-  const text = new TextDecoder().decode(head).trimStart();
+  const text = new TextDecoder().decode(head).replace(/^\uFEFF/, '').trimStart();
   if (/^(#.*\n)*~v/i.test(text) || extension === 'las') return 'LAS';
   if (extension === 'geojson' || (text.startsWith('{') && text.includes('"Feature'))) return 'GeoJSON';
-  if (extension === 'csv' || extension === 'txt' || text.split('\n', 1)[0].split(/[,;\t]/).length > 1) return 'CSV';
+  if (/^\s*ncols\s+\d+/i.test(text)) return 'ESRI ASCII grid';
+  if (looksLikeP190(text)) return 'P1/90';
+  if (/^(csv|txt|dat|tsv|asc|xyz)$/.test(extension) || text.split('\n', 1)[0].split(/[,;\t]/).length > 1) return 'CSV';
   return 'unknown';
 }
 
-function refusal(source: ByteSource, format: FileReport['format'], cause: unknown): FileReport {
-  const error = asLithagonError(cause);
-  return {
-    file: source.name,
-    bytes: source.size,
-    format,
-    takenFor: format === 'unknown' ? 'Not recognised' : `${format}, which cannot be read`,
-    facts: [],
-    problems: [],
-    questions: [],
-    sketch: { lines: [], points: [] },
-    refused: { code: error.code, message: error.message, object: error.object, fix: error.fix },
-  };
-}
-
-/** Look into a file and say what it is, what it holds, and what only a person can say. Never throws for a bad file. */
-export async function inspectFile(
-  source: ByteSource,
-  declare: Declarations = {},
-  signal?: AbortSignal,
-  onProgress?: (part: number) => void,
-): Promise<FileReport> {
-  let format: FileReport['format'] = 'unknown';
-  try {
-    format = await recognise(source);
-    switch (format) {
-      case 'SEG-Y':
-        return (await inspectSegy(source, declare, signal, onProgress)).report;
-      case 'LAS':
-        return inspectLas(source, await readText(source));
-      case 'CSV':
-        return inspectTable(source, await readText(source));
-      case 'GeoJSON':
-        return inspectGeoJson(source, await readText(source));
-      default:
-        throw new LithagonError('format', `${source.name} is of no kind that is known.`, {
-          object: source.name,
-          fix: 'SEG-Y, LAS, CSV and GeoJSON files are read.',
-        });
-    }
-  } catch (cause) {
-    if (signal?.aborted) throw cause;
-    return refusal(source, format, cause);
-  }
-}
-
-function blank(source: ByteSource, format: FileReport['format'], takenFor: string): FileReport {
+function blank(source: ByteSource, format: FileFormat, takenFor: string): FileReport {
   return {
     file: source.name,
     bytes: source.size,
@@ -80,17 +55,81 @@ function blank(source: ByteSource, format: FileReport['format'], takenFor: strin
   };
 }
 
-function inspectLas(source: ByteSource, text: string): FileReport {
-  const las = parseLas(source.name, text);
+function refused(report: FileReport, cause: unknown): FileReport {
+  const error = asLithagonError(cause);
+  return { ...report, refused: { code: error.code, message: error.message, object: error.object, fix: error.fix } };
+}
+
+/** What a file is looked at with besides its bytes. */
+export interface Looking {
+  around?: Around;
+  /** Further parts of the same volume, or companions of a shapefile. */
+  beside?: ByteSource[];
+  signal?: AbortSignal;
+  onProgress?: (part: number) => void;
+}
+
+/** Look into a file and say what it is, what it holds, and what only a person can say. Never throws for a bad file. */
+export async function inspectFile(
+  source: ByteSource,
+  declare: Declarations = {},
+  { around = NOTHING_AROUND, beside = [], signal, onProgress }: Looking = {},
+): Promise<FileReport> {
+  let format: FileFormat = 'unknown';
+  try {
+    format = await recognise(source);
+    switch (format) {
+      case 'SEG-Y':
+        return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
+      case 'LAS':
+        return inspectLas(source, await readText(source), around);
+      case 'CSV':
+        return await inspectTable(source, await readText(source), declare, around);
+      case 'GeoJSON':
+        return inspectGeoJson(source, await readText(source));
+      case 'shapefile':
+        return await inspectShapefile(source, beside, around);
+      case 'P1/90':
+        return inspectP190(source, await readText(source));
+      case 'GeoTIFF':
+      case 'ESRI ASCII grid':
+        return await inspectGrid(source, format);
+      default:
+        throw unknownFormat(source.name);
+    }
+  } catch (cause) {
+    if (signal?.aborted) throw cause;
+    return refused(
+      blank(source, format, format === 'unknown' ? 'Not recognised' : `${format}, which cannot be read`),
+      cause,
+    );
+  }
+}
+
+function inspectLas(source: ByteSource, text: string, around: Around): FileReport {
+  const sets = parseLas(source.name, text);
+  const [las] = sets;
   const report = blank(source, 'LAS', `Logs of ${las.well || 'an unnamed well'}`);
-  const last = las.depthM.length - 1;
   report.facts = [
     { label: 'Well', value: las.well || '(none)' },
     { label: 'Version', value: las.version },
-    { label: 'Depths', value: `${las.depthM[0].toFixed(2)} to ${las.depthM[last].toFixed(2)} m, ${last + 1} of them` },
-    { label: 'Curves', value: las.curves.map((c) => `${c.mnemonic} (${c.unit || 'no unit'})`).join(', ') },
+    ...sets.flatMap((set, n) => {
+      const last = set.depthM.length - 1;
+      const which = sets.length > 1 ? ` ${n + 1}` : '';
+      return [
+        {
+          label: `Depths${which}`,
+          value: `${set.depthM[0].toFixed(2)} to ${set.depthM[last].toFixed(2)} m, ${last + 1} of them`,
+        },
+        {
+          label: `Curves${which}`,
+          value: set.curves.map((c) => `${c.mnemonic} (${c.unit || 'no unit'})`).join(', '),
+        },
+      ];
+    }),
   ];
-  report.problems = las.warnings;
+  report.problems = sets.flatMap((set) => set.warnings);
+  report.names = matchNames([las.well], around.objects);
   if (!las.well)
     report.refused = {
       code: 'las',
@@ -101,38 +140,64 @@ function inspectLas(source: ByteSource, text: string): FileReport {
   return report;
 }
 
-function inspectTable(source: ByteSource, text: string): FileReport {
-  const table = readTable(source.name, text);
-  const report = blank(source, 'CSV', table.spec.title);
-  report.facts = [
-    { label: 'Rows', value: String(table.rows) },
-    {
-      label: 'Columns',
-      value: Object.entries(table.found)
-        .map(([key, f]) => `${key} from “${f.column}”${f.unit ? ` in ${f.unit}` : ''}`)
-        .join(', '),
-    },
-  ];
-  report.problems = table.warnings;
-  const { x, y } = table.numbers;
-  if (x && y) {
-    const every = Math.max(1, Math.floor(x.length / 400));
-    const group = table.texts.fault ?? table.texts.polygon;
-    const stick = table.numbers.stick;
-    if (table.spec.kind === 'well heads')
-      report.sketch.points = Array.from(x, (px, n) => ({ x: px, y: y[n], label: table.texts.well[n] }));
-    else if (group) {
-      const lines = new Map<string, [number, number][]>();
-      for (let n = 0; n < x.length; n++) {
-        const key = `${group[n]}/${stick?.[n] ?? ''}`;
-        const line = lines.get(key) ?? [];
-        line.push([x[n], y[n]]);
-        lines.set(key, line);
-      }
-      report.sketch.lines = [...lines.values()];
-    } else for (let n = 0; n < x.length; n += every) report.sketch.points.push({ x: x[n], y: y[n], label: '' });
+async function inspectTable(
+  source: ByteSource,
+  text: string,
+  declare: Declarations,
+  around: Around,
+): Promise<FileReport> {
+  const mapping = mappingOf(declare);
+  const guess = guessTable(source.name, text, mapping);
+  const { spec, found, header, body } = guess;
+  const report = blank(source, 'CSV', spec.title);
+  const keyOf = new Map(Object.entries(found).map(([key, f]) => [f.column, { key, unit: f.unit }]));
+  report.table = {
+    kind: spec.kind,
+    title: spec.title,
+    kinds: TABLES.map(({ kind, title }) => ({ kind, title })),
+    columns: header.map((column, n) => ({
+      column,
+      key: keyOf.get(column)?.key ?? null,
+      unit: keyOf.get(column)?.unit ?? null,
+      cells: body.slice(0, 6).map((row) => (row[n] ?? '').slice(0, 60)),
+    })),
+    keys: spec.columns.map((c) => ({ key: c.key, label: c.label, unit: c.unit ?? null, needed: !c.optional })),
+  };
+  try {
+    refuseIncomplete(source.name, guess);
+    const table = readTable(source.name, text, mapping);
+    report.problems = [...table.warnings];
+    report.facts = [
+      { label: 'Rows', value: String(table.rows) },
+      {
+        label: 'Columns',
+        value: Object.entries(table.found)
+          .map(([key, f]) => `${key} from “${f.column}”${f.unit ? ` in ${f.unit}` : ''}`)
+          .join(', '),
+      },
+    ];
+    report.names = matchNames(table.texts.well ?? [], around.objects);
+    if (spec.kind === 'checkshots')
+      report.questions.push({
+        key: 'reference',
+        label: 'Times are counted from',
+        optional: true,
+        options: REFERENCES.map((value) => ({
+          value,
+          label: { datum: 'the seismic datum', msl: 'mean sea level', kb: 'the kelly bushing' }[value],
+        })),
+      });
+    const { x, y } = table.numbers;
+    if (x && y) {
+      const placement = await placementFor(source.name, declare, around.frame, around.crsTable, mapUnitOf(table));
+      report.problems.push(...placement.notes);
+      for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
+      report.sketch = sketchOfTable(table);
+    }
+    return report;
+  } catch (cause) {
+    return refused(report, cause);
   }
-  return report;
 }
 
 function inspectGeoJson(source: ByteSource, text: string): FileReport {
@@ -149,5 +214,62 @@ function inspectGeoJson(source: ByteSource, text: string): FileReport {
   if (file.skipped > 0)
     report.problems.push(`${file.skipped} features are neither polygons nor lines and are left out.`);
   report.sketch.lines = file.shapes.flatMap((s) => s.rings);
+  return report;
+}
+
+async function inspectShapefile(source: ByteSource, beside: ByteSource[], around: Around): Promise<FileReport> {
+  const { shapes, points, crs } = await shapesOf(source, beside, around.crsTable);
+  const report = blank(source, 'shapefile', shapes.length === 1 ? '1 shape' : `${shapes.length} shapes`);
+  report.facts = [
+    { label: 'Shapes', value: shapes.map((s) => s.name).join(', ') || 'none' },
+    { label: 'Coordinates', value: crs ?? 'not said: the project’s are taken' },
+    { label: 'With it', value: beside.map((s) => s.name).join(', ') || 'no .dbf (names) and no .prj (system)' },
+  ];
+  if (points > 0) report.problems.push(`${points} points are left out: lines and polygons are loaded.`);
+  report.sketch.lines = shapes.flatMap((s) => s.rings);
+  return report;
+}
+
+function inspectP190(source: ByteSource, text: string): FileReport {
+  const { lines, kind, skipped } = parseP190(source.name, text);
+  const what = { C: 'common midpoints', S: 'sources', V: 'vessel positions' }[kind] ?? kind;
+  const report = blank(source, 'P1/90', `Navigation of ${lines.length} ${lines.length === 1 ? 'line' : 'lines'}`);
+  report.facts = [
+    { label: 'Positions', value: what },
+    ...lines.slice(0, 20).map((l) => ({
+      label: l.line,
+      value: `${l.points.length} points, ${l.points[0][0]} to ${l.points[l.points.length - 1][0]}`,
+    })),
+  ];
+  if (skipped > 0) report.problems.push(`${skipped} records have no readable position and are left out.`);
+  report.sketch.lines = lines.map((l) => l.points.map(([, x, y]) => [x, y]));
+  return report;
+}
+
+async function inspectGrid(source: ByteSource, format: FileFormat): Promise<FileReport> {
+  const grid = await readGrid(source, format);
+  const report = blank(source, format, 'Surface or map');
+  const live = grid.values.reduce((n, v) => n + (Number.isNaN(v) ? 0 : 1), 0);
+  let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const v of grid.values) {
+    if (v < min) min = v;
+    if (v > max) max = v;
+  }
+  report.facts = [
+    { label: 'Cells', value: `${grid.rows} rows of ${grid.columns}, ${live} with a value` },
+    {
+      label: 'Cell',
+      value: `${Math.hypot(...grid.perColumn).toPrecision(5)} × ${Math.hypot(...grid.perRow).toPrecision(5)} in the file’s unit`,
+    },
+    { label: 'Values', value: live > 0 ? `${min.toPrecision(5)} to ${max.toPrecision(5)}` : 'none' },
+    { label: 'Coordinates', value: grid.crs ?? 'not said: the project’s are taken' },
+  ];
+  report.questions = gridQuestions(grid);
+  const corner = (r: number, c: number): [number, number] => [
+    grid.origin[0] + r * grid.perRow[0] + c * grid.perColumn[0],
+    grid.origin[1] + r * grid.perRow[1] + c * grid.perColumn[1],
+  ];
+  const [r, c] = [grid.rows - 1, grid.columns - 1];
+  report.sketch.lines = [[corner(0, 0), corner(0, c), corner(r, c), corner(r, 0), corner(0, 0)]];
   return report;
 }

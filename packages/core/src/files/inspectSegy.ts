@@ -1,28 +1,34 @@
 import { LithagonError } from '../earth/errors.ts';
-import { cornersOf, type Lattice } from '../earth/lattice.ts';
+import { cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
+import type { Volume } from '../earth/objects.ts';
 import { QUANTITIES } from '../earth/units.ts';
-import { readHeaders, type SegyHeaders } from '../formats/segy/headers.ts';
-import { formatName } from '../formats/segy/load.ts';
+import { openSegy, type SegyFile } from '../formats/segy/file.ts';
+import { traceOffset, traceSamples } from '../formats/segy/headers.ts';
+import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../formats/segy/line.ts';
+import { formatName, type SubRange, samplesOf, wholeRange } from '../formats/segy/load.ts';
 import { type Positions, rankPositions, sampleHeaders } from '../formats/segy/positions.ts';
-import { decodeSamples } from '../formats/segy/samples.ts';
+import { decodeSamples, FORMATS } from '../formats/segy/samples.ts';
 import { indexTraces, type TraceIndex } from '../formats/segy/traces.ts';
 import type { ByteSource } from '../formats/source.ts';
-import type { Declarations, FileReport, Question } from './report.ts';
+import { nearGrid } from '../project/grids.ts';
+import { type Around, NOTHING_AROUND } from './context.ts';
+import { type Placement, placementFor } from './coordinates.ts';
+import type { Declarations, FileReport, Question, SegyReport } from './report.ts';
 
 /** Positions that were declared, over those that were found. */
-export function declaredPositions(found: Positions | undefined, declare: Declarations): Positions | null {
-  const of = (key: keyof Positions) => {
+function declared<P extends object>(found: P | undefined, keys: (keyof P & string)[], declare: Declarations): P | null {
+  const out: Record<string, number> = {};
+  for (const key of keys) {
     const text = declare[`byte.${key}`];
-    return text === undefined ? found?.[key] : Number(text);
-  };
-  const [inline, crossline, x, y] = [of('inline'), of('crossline'), of('x'), of('y')];
-  if (!inline || !crossline || !x || !y) return null;
-  for (const p of [inline, crossline, x, y])
-    if (!Number.isInteger(p) || p < 1 || p > 237)
-      throw new LithagonError('declare', `A byte position must be a whole number from 1 to 237, not “${p}”.`, {
+    const at = text === undefined ? (found?.[key] as number | undefined) : Number(text);
+    if (at === undefined) return null;
+    if (!Number.isInteger(at) || at < 0 || at > 237)
+      throw new LithagonError('declare', `A byte position must be a whole number from 1 to 237, not “${text}”.`, {
         fix: 'Trace headers are 240 bytes long.',
       });
-  return { inline, crossline, x, y };
+    out[key] = at;
+  }
+  return out as P;
 }
 
 export function questionsFor(stats: { min: number; negative: number; median: number }): Question[] {
@@ -52,33 +58,48 @@ export function questionsFor(stats: { min: number; negative: number; median: num
   ];
 }
 
-/** Read one line of traces from the middle of the file as a picture of what is in it. */
-async function sampleSection(source: ByteSource, headers: SegyHeaders, index: TraceIndex) {
-  const { inline, crossline } = index.lattice;
-  const nj = crossline.count;
-  const nk = headers.samples;
-  const i = Math.floor(inline.count / 2);
-  const every = Math.max(1, Math.ceil(nj / 300));
-  const traces = Math.ceil(nj / every);
-  const data = new Float32Array(traces * nk).fill(Number.NaN);
-  for (let n = 0; n < traces; n++) {
-    const trace = index.traceOfBin[i * nj + n * every];
-    if (trace < 0) continue;
-    const bytes = await source.read(headers.firstTrace + trace * headers.traceBytes, headers.traceBytes);
-    decodeSamples(bytes, 240, nk, headers.format, headers.littleEndian, data, n * nk);
+const BARS = 61;
+
+/** Read a line of traces as a picture of what is in the file. */
+async function sampleSection(file: SegyFile, traces: ArrayLike<number>) {
+  const every = Math.max(1, Math.ceil(traces.length / 300));
+  const count = Math.ceil(traces.length / every);
+  const nk = file.samples;
+  const data = new Float32Array(count * nk).fill(Number.NaN);
+  for (let n = 0; n < count; n++) {
+    const trace = traces[n * every];
+    const part = trace < 0 ? undefined : file.parts.findLast((p) => p.from <= trace);
+    if (!part) continue;
+    const { headers } = part;
+    const samples = traceSamples(headers, trace - part.from);
+    const bytes = await part.source.read(
+      traceOffset(headers, trace - part.from) + headers.headerBytes,
+      samples * FORMATS[headers.format].bytes,
+    );
+    decodeSamples(bytes, 0, samples, headers.format, headers.littleEndian, data, n * nk);
   }
   const sorted = data.filter((v) => Number.isFinite(v)).sort();
   const at = (p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))] ?? 0;
   const negative = sorted.length ? sorted.findIndex((v) => v >= 0) / sorted.length : 0;
+  const [from, to] = [at(0.001), at(0.999)];
+  const counts = new Array<number>(BARS).fill(0);
+  let squares = 0;
+  for (const v of sorted) {
+    squares += v * v;
+    if (to > from && v >= from && v <= to) counts[Math.min(BARS - 1, Math.floor(((v - from) / (to - from)) * BARS))]++;
+  }
   return {
     sample: {
-      traces,
+      traces: count,
       samples: nk,
       data,
       clip: Math.max(Math.abs(at(0.01)), Math.abs(at(0.99))),
-      stepMs: headers.intervalMs,
+      stepMs: file.intervalMs,
     },
+    histogram: to > from ? { from, to, counts } : undefined,
     stats: { min: at(0), negative: negative < 0 ? 1 : negative, median: at(0.5) },
+    extent: [at(0), sorted[sorted.length - 1] ?? 0] as [number, number],
+    rms: Math.sqrt(squares / Math.max(1, sorted.length)),
   };
 }
 
@@ -87,63 +108,132 @@ export function sketchOf(lattice: Lattice): [number, number][] {
   return [...corners, corners[0]];
 }
 
-export interface SegyInspection {
-  report: FileReport;
-  headers: SegyHeaders;
-  index: TraceIndex | null;
-  positions: Positions | null;
+/** A range such as `120-480` of line numbers, ms or m, as indexes of an axis, ends excluded. */
+function indexesOf(
+  text: string | undefined,
+  axis: { first: number; step: number; count: number },
+  what: string,
+): [number, number] {
+  if (!text) return [0, axis.count];
+  const found = /^\s*(-?[\d.]+)\s*(?:-|–|:|to)\s*(-?[\d.]+)\s*$/.exec(text);
+  const [a, b] = found ? [Number(found[1]), Number(found[2])] : [Number.NaN, Number.NaN];
+  const from = Math.max(0, Math.ceil((Math.min(a, b) - axis.first) / axis.step - 1e-6));
+  const to = Math.min(axis.count, Math.floor((Math.max(a, b) - axis.first) / axis.step + 1e-6) + 1);
+  if (!(to > from))
+    throw new LithagonError('range', `“${text}” takes in no ${what}.`, {
+      fix: `They run from ${axis.first} to ${axis.first + axis.step * (axis.count - 1)}; write two of them, such as ${axis.first}-${axis.first + axis.step * (axis.count - 1)}.`,
+    });
+  return [from, to];
 }
 
-/** Everything that can be known of a SEG-Y file without loading it. */
+/** The part of a volume that was asked for. */
+export function rangeOf(file: SegyFile, index: TraceIndex, declare: Declarations): SubRange {
+  const whole = wholeRange(file, index);
+  const vertical = { first: index.first, step: file.intervalMs, count: whole.k[1] };
+  return {
+    i: indexesOf(declare.inlines, index.lattice.inline, 'inline'),
+    j: indexesOf(declare.crosslines, index.lattice.crossline, 'crossline'),
+    k: indexesOf(declare.window, vertical, 'sample'),
+  };
+}
+
+export interface SegyInspection {
+  report: FileReport;
+  file: SegyFile;
+  placement: Placement;
+  /** Of a 3D volume. */
+  index: TraceIndex | null;
+  /** Of 2D lines. */
+  lines: LineTraces[] | null;
+}
+
+const span = (a: { first: number; step: number; count: number }) =>
+  `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`}`;
+
+/** Everything that can be known of a SEG-Y file, or of several that are parts of one volume, without loading it. */
 export async function inspectSegy(
-  source: ByteSource,
+  sources: ByteSource[],
   declare: Declarations = {},
+  around: Around = NOTHING_AROUND,
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<SegyInspection> {
-  const headers = await readHeaders(source);
-  const ranked = rankPositions(await sampleHeaders(source, headers), headers);
-  const positions = declaredPositions(ranked[0], declare);
+  const file = await openSegy(sources);
+  const [source] = sources;
+  const { headers } = file.parts[0];
+  const headerSample = await sampleHeaders(source, headers);
+  const ranked = rankPositions(headerSample, headers);
+  const placement = await placementFor(source.name, declare, around.frame, around.crsTable, {
+    unit: headers.feet ? 'ft' : undefined,
+    degrees: headers.geographic,
+  });
+  const toMap = headers.geographic
+    ? (x: number, y: number) => {
+        // seconds of arc, or degrees
+        const scale = Math.abs(x) > 360 || Math.abs(y) > 360 ? 1 / 3600 : 1;
+        return placement.toMap(x * scale, y * scale);
+      }
+    : placement.toMap;
+  const segy: SegyReport = {
+    text: headers.textLines,
+    binary: headers.binary,
+    kind: `${headers.samples} × ${headers.intervalMs}`,
+  };
   const report: FileReport = {
     file: source.name,
-    bytes: source.size,
+    bytes: sources.reduce((n, s) => n + s.size, 0),
     format: 'SEG-Y',
     takenFor: '3D seismic volume',
     facts: [
       { label: 'Revision', value: headers.revision },
       { label: 'Samples', value: formatName(headers) },
       { label: 'Text header', value: headers.textEncoding },
-      { label: 'Traces', value: String(headers.traces) },
+      { label: 'Traces', value: String(file.traces) },
       { label: 'Trace', value: `${headers.samples} samples by ${headers.intervalMs} ms, or m where it is in depth` },
     ],
-    problems: [...headers.problems],
+    problems: [...file.parts.flatMap((p) => p.headers.problems), ...placement.notes],
     questions: [],
     sketch: { lines: [], points: [] },
-    positions: ranked,
-    text: headers.textLines,
+    segy,
   };
-  if (!positions) {
-    report.takenFor = 'SEG-Y without a 3D grid';
+  if (sources.length > 1) report.facts.unshift({ label: 'Parts', value: sources.map((s) => s.name).join(', ') });
+  const positions = declare.as === 'lines' ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
+  segy.positions = ranked;
+  if (!positions || declare['byte.cdp']) {
+    segy.linePositions = rankLinePositions(headerSample, headers);
+    const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
+    if (at) return inspectLines(file, at, toMap, report, placement, onProgress);
+    report.takenFor = 'SEG-Y without a grid or line';
     report.refused = {
       code: 'segy',
-      message: `${source.name}: no byte positions were found at which traces make a grid of inlines and crosslines.`,
+      message: `${source.name}: no byte positions were found at which traces make a grid of inlines and crosslines, or a 2D line.`,
       object: source.name,
-      fix: 'If it is a 3D survey, say where inline, crossline, X and Y stand; 2D lines are not read yet.',
+      fix: 'Say where inline, crossline, X and Y stand, or for a 2D line CDP, X and Y.',
     };
-    return { report, headers, index: null, positions };
+    return { report, file, placement, index: null, lines: null };
   }
-  const index = await indexTraces(source, headers, positions, signal, onProgress);
+  const index = await indexTraces(file, positions, toMap, signal, onProgress);
   const { lattice } = index;
-  const { sample, stats } = await sampleSection(source, headers, index);
+  const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
+  const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
   report.problems.push(...index.problems);
-  report.questions = questionsFor(stats);
-  report.sample = sample;
+  report.questions = questionsFor(looked.stats);
+  segy.sample = looked.sample;
+  segy.histogram = looked.histogram;
+  segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
+  const bytes = FORMATS[headers.format].bytes;
+  if (bytes >= 4)
+    segy.compact = { error: (looked.extent[1] - looked.extent[0]) / 65533 / 2, rms: looked.rms, saves: 0.5 };
+  const nk = samplesOf(file, index);
+  segy.whole = {
+    inlines: [lattice.inline.first, inlineAt(lattice, lattice.inline.count - 1)],
+    crosslines: [lattice.crossline.first, crosslineAt(lattice, lattice.crossline.count - 1)],
+    window: [index.first, index.first + (nk - 1) * file.intervalMs],
+  };
   report.sketch.lines.push(sketchOf(lattice));
-  const axis = (a: { first: number; step: number; count: number }) =>
-    `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`}`;
   report.facts.push(
-    { label: 'Inlines', value: axis(lattice.inline) },
-    { label: 'Crosslines', value: axis(lattice.crossline) },
+    { label: 'Inlines', value: span(lattice.inline) },
+    { label: 'Crosslines', value: span(lattice.crossline) },
     {
       label: 'Bin',
       value: `${Math.hypot(...lattice.perInline).toFixed(2)} × ${Math.hypot(...lattice.perCrossline).toFixed(2)} m`,
@@ -157,5 +247,58 @@ export async function inspectSegy(
       value: `inline ${positions.inline}, crossline ${positions.crossline}, X ${positions.x}, Y ${positions.y}`,
     },
   );
-  return { report, headers, index, positions };
+  const near = nearGrid(
+    lattice,
+    around.objects.filter((o): o is Volume => o.kind === 'volume'),
+  );
+  if (near) report.facts.push({ label: 'Grid', value: near.says });
+  if (near?.relation === 'near')
+    report.questions.push({
+      key: 'grid',
+      label: 'Its grid is nearly that of another volume',
+      optional: true,
+      options: [
+        { value: near.volume.name, label: `take that of ${near.volume.name}` },
+        { value: 'own', label: 'keep its own' },
+      ],
+      hint: { value: near.volume.name, why: near.says },
+    });
+  return { report, file, placement, index, lines: null };
+}
+
+async function inspectLines(
+  file: SegyFile,
+  at: LinePositions,
+  toMap: Placement['toMap'],
+  report: FileReport,
+  placement: Placement,
+  onProgress?: (part: number) => void,
+): Promise<SegyInspection> {
+  const stem = file.name.replace(/\.[^.]*$/, '');
+  const lines = await indexLines(file, at, toMap, stem, onProgress);
+  const looked = await sampleSection(file, lines[0].traces);
+  report.takenFor = lines.length === 1 ? '2D seismic line' : `${lines.length} 2D seismic lines`;
+  report.questions = questionsFor(looked.stats);
+  if (report.segy) Object.assign(report.segy, { sample: looked.sample, histogram: looked.histogram });
+  report.sketch.lines = lines.map((l) => l.path);
+  report.sketch.points = lines
+    .filter((l) => l.path.length > 0)
+    .map((l) => ({ x: l.path[0][0], y: l.path[0][1], label: l.name }));
+  if (!at.x)
+    report.problems.push('Its headers hold no coordinates: each line waits for navigation under its name.');
+  const length = (path: [number, number][]) =>
+    path.reduce((sum, p, n) => sum + (n ? Math.hypot(p[0] - path[n - 1][0], p[1] - path[n - 1][1]) : 0), 0);
+  report.facts.push(
+    ...lines
+      .slice(0, 20)
+      .map((l) => ({
+        label: l.name,
+        value: `${l.traces.length} traces, ${l.path.length > 0 ? `${(length(l.path) / 1000).toFixed(2)} km` : 'no positions'}, CDP ${l.cdps[0]} to ${l.cdps[l.cdps.length - 1]}${l.shotpoints ? `, shotpoint ${l.shotpoints[0]} to ${l.shotpoints[l.shotpoints.length - 1]}` : ''}`,
+      })),
+    {
+      label: 'Header bytes',
+      value: `CDP ${at.cdp}, X ${at.x}, Y ${at.y}${at.shotpoint ? `, shotpoint ${at.shotpoint}` : ''}${at.line ? `, line ${at.line}` : ''}`,
+    },
+  );
+  return { report, file, placement, index: null, lines };
 }

@@ -1,13 +1,17 @@
 import type { ErrorFacts } from '../earth/errors.ts';
+import type { SegyHeaders } from '../formats/segy/headers.ts';
+import type { RankedLinePositions } from '../formats/segy/line.ts';
 import type { RankedPositions } from '../formats/segy/positions.ts';
 
 /** What no file can answer and a person must say. */
 export interface Question {
-  key: 'domain' | 'quantity' | 'unit' | 'polarity';
+  key: string;
   label: string;
   options: { value: string; label: string }[];
   /** What the samples hint at, for a person to confirm; never taken without them. */
   hint?: { value: string; why: string };
+  /** Whether the file can be loaded without an answer. */
+  optional?: boolean;
 }
 
 /** Lines and points in map coordinates, to be drawn small. */
@@ -16,25 +20,84 @@ export interface Sketch {
   points: { x: number; y: number; label: string }[];
 }
 
+export type FileFormat =
+  | 'SEG-Y'
+  | 'LAS'
+  | 'CSV'
+  | 'GeoJSON'
+  | 'GeoTIFF'
+  | 'shapefile'
+  | 'ESRI ASCII grid'
+  | 'P1/90'
+  | 'Zarr'
+  | 'unknown';
+
+/** What a SEG-Y file shows of itself before it is loaded. */
+export interface SegyReport {
+  /** Ranked header positions of a 3D volume, or of 2D lines. */
+  positions?: RankedPositions[];
+  linePositions?: RankedLinePositions[];
+  text: string[];
+  binary: SegyHeaders['binary'];
+  /** A section of samples from the middle, `[trace][sample]`. */
+  sample?: { traces: number; samples: number; data: Float32Array; clip: number; stepMs: number };
+  /** Counts of samples of that section between `from` and `to`. */
+  histogram?: { from: number; to: number; counts: number[] };
+  /** How far (m) a spread of traces lie from the fitted grid: inline and crossline, then metres. */
+  residuals?: [inline: number, crossline: number, metres: number][];
+  /** Greatest error that 16 bits would make, as far as the sample shows, and the rms amplitude beside it. */
+  compact?: { error: number; rms: number; saves: number };
+  /** What can be asked for of a volume: first and last line numbers and samples. */
+  whole?: { inlines: [number, number]; crosslines: [number, number]; window: [number, number] };
+  /** Samples and interval of a trace: files that agree may be parts of one volume. */
+  kind: string;
+}
+
+/** A column of a table and what it was taken for. */
+export interface ColumnReport {
+  column: string;
+  /** Key of the column it was taken for, or null. */
+  key: string | null;
+  unit: string | null;
+  /** The first cells below the heading. */
+  cells: string[];
+}
+
+/** What a table was taken for, to be looked at and corrected. */
+export interface TableReport {
+  kind: string;
+  title: string;
+  kinds: { kind: string; title: string }[];
+  columns: ColumnReport[];
+  /** Columns that the kind of table may have. */
+  keys: { key: string; label: string; unit: string | null; needed: boolean }[];
+}
+
+/** A well's name in a file that almost agrees with one in the project. */
+export interface NameMatch {
+  name: string;
+  suggested: string | null;
+  others: string[];
+}
+
 /** What a reader made of a file before anything is loaded. */
 export interface FileReport {
   file: string;
   bytes: number;
-  format: 'SEG-Y' | 'LAS' | 'CSV' | 'GeoJSON' | 'unknown';
+  format: FileFormat;
   /** What it was taken for: “3D seismic volume”, “Tops”. */
   takenFor: string;
   facts: { label: string; value: string }[];
   problems: string[];
   questions: Question[];
   sketch: Sketch;
-  /** Ranked header positions of a SEG-Y file. */
-  positions?: RankedPositions[];
-  /** Text header of a SEG-Y file. */
-  text?: string[];
-  /** A section of samples from the middle, `[trace][sample]`. */
-  sample?: { traces: number; samples: number; data: Float32Array; clip: number; stepMs: number };
+  segy?: SegyReport;
+  table?: TableReport;
+  /** Names of wells that are not in the project but nearly. */
+  names?: NameMatch[];
   /** Why it cannot be loaded. */
   refused?: { code: string; message: string } & ErrorFacts;
 }
 
+/** What people say of a file, by key: `domain`, `quantity`, `unit`, `polarity`, `name`, `crs`, `byte.inline` … */
 export type Declarations = Record<string, string>;

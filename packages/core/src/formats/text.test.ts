@@ -21,7 +21,7 @@ ${more}~Ascii
 
 describe('LAS', () => {
   test.each(['1.2', '2.0'])('version %s is read with nulls as NaN', (version) => {
-    const las = parseLas('a.las', `${header('', version)}100 50 -999.25\n100.5 60 90\n101 70 91\n`);
+    const [las] = parseLas('a.las', `${header('', version)}100 50 -999.25\n100.5 60 90\n101 70 91\n`);
     expect(las.well).toBe('QN-9');
     expect([...las.depthM]).toEqual([100, 100.5, 101]);
     expect(las.curves.map((c) => c.mnemonic)).toEqual(['GR', 'DT']);
@@ -30,7 +30,7 @@ describe('LAS', () => {
     expect(las.warnings).toEqual([]);
   });
   test('wrapped data, falling depth and doubled names', () => {
-    const las = parseLas(
+    const [las] = parseLas(
       'a.las',
       `${header(' GR.GAPI : again\n', '2.0', 'YES')}101\n70 91\n3\n100.5\n60 90\n2\n100\n50 89\n1\n`,
     );
@@ -40,7 +40,7 @@ describe('LAS', () => {
   });
   test('feet become metres, and a step that the header has wrong is said', () => {
     const text = header().replaceAll('.M ', '.FT ').replace('0.5 : s', '2 : s');
-    const las = parseLas('a.las', `${text}1000 1 2\n1001 1 2\n1002 1 2\n`);
+    const [las] = parseLas('a.las', `${text}1000 1 2\n1001 1 2\n1002 1 2\n`);
     expect(las.depthM[0]).toBeCloseTo(304.8, 9);
     expect(las.warnings[0]).toContain('the depths themselves step by 0.3048 m');
   });
@@ -79,7 +79,7 @@ describe('CSV tables', () => {
     expect(table.warnings[0]).toContain('1 of 3 rows');
   });
   test('a missing column is named', () => {
-    expect(() => readTable('a.csv', 'well,x_m,y_m\nQN-1,1,2\n')).toThrow(/for well heads it lacks kb/);
+    expect(() => readTable('a.csv', 'well,x_m,y_m\nQN-1,1,2\n')).toThrow(/for well heads it lacks Kelly bushing/);
     expect(() => readTable('a.csv', 'one\n1\n')).toThrow(/no row of column names/);
   });
   test('names from files are only ever text', () => {

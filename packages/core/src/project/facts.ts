@@ -1,5 +1,7 @@
-import type { EarthObject, Volume } from '../earth/objects.ts';
+import { type Units, unitsOf } from '../earth/display.ts';
+import { domainUnit, type EarthObject, type Volume } from '../earth/objects.ts';
 import { outOfDate } from '../trail/staleness.ts';
+import { distances } from './lines.ts';
 import { waitingFor } from './wells.ts';
 
 /** One line of a project's list. */
@@ -38,13 +40,13 @@ function polarityOf({ polarity }: Volume): string {
 }
 
 /** Facts of one object as labelled lines, the same wherever they are shown. */
-export function factsOf(object: EarthObject): { label: string; value: string }[] {
+export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { label: string; value: string }[] {
   const fixed = (v: number, places: number) => v.toFixed(places);
   const out: { label: string; value: string }[] = [{ label: 'Kind', value: object.kind }];
   if ('domain' in object)
     out.push({
       label: 'Domain',
-      value: object.domain === 'twt' ? 'TWT, ms' : object.domain === 'depth' ? 'Depth, m' : 'Age',
+      value: object.domain === 'twt' ? 'TWT, ms' : object.domain === 'depth' ? `Depth, ${units.of('m')}` : 'Age',
     });
   switch (object.kind) {
     case 'volume': {
@@ -52,17 +54,24 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
       const span = (a: typeof l.inline) =>
         `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`} (${a.count})`;
       const step = object.domain === 'twt' ? 'ms' : 'm';
+      const shown = (value: number) => units.to(value, object.unit).toPrecision(4);
       out.push(
-        { label: 'Quantity', value: object.unit ? `${object.quantity}, ${object.unit}` : object.quantity },
+        { label: 'Quantity', value: [object.quantity, units.of(object.unit)].filter(Boolean).join(', ') },
         ...(object.quantity === 'amplitude' ? [{ label: 'Polarity', value: polarityOf(object) }] : []),
         { label: 'Inlines', value: span(l.inline) },
         { label: 'Crosslines', value: span(l.crossline) },
         {
           label: 'Bin',
-          value: `${fixed(Math.hypot(...l.perCrossline), 2)} × ${fixed(Math.hypot(...l.perInline), 2)} m`,
+          value: `${fixed(units.to(Math.hypot(...l.perCrossline), 'm'), 2)} × ${units.text(Math.hypot(...l.perInline), 'm', 2)}`,
         },
-        { label: 'Samples', value: `${v.count} from ${v.first} by ${v.step} ${step}` },
-        { label: 'Range', value: `${s.min.toPrecision(4)} to ${s.max.toPrecision(4)}, rms ${s.rms.toPrecision(4)}` },
+        {
+          label: 'Samples',
+          value: `${v.count} from ${Number(units.to(v.first, step).toFixed(2))} by ${Number(units.to(v.step, step).toFixed(4))} ${units.of(step)}`,
+        },
+        { label: 'Range', value: `${shown(s.min)} to ${shown(s.max)}, rms ${shown(s.rms)}` },
+        ...(object.layouts.inline.scaled
+          ? [{ label: 'Kept in', value: `16 bits, to ${(object.layouts.inline.scaled.factor / 2).toPrecision(3)}` }]
+          : []),
         { label: 'Traces', value: `${t.live} live, ${t.missing} missing, ${t.duplicate} duplicate` },
       );
       break;
@@ -70,9 +79,9 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
     case 'well':
       out.push(
         { label: 'Head', value: `${fixed(object.x, 2)} E, ${fixed(object.y, 2)} N` },
-        { label: 'Kelly bushing', value: `${fixed(object.kbM, 2)} m above mean sea level` },
+        { label: 'Kelly bushing', value: `${units.text(object.kbM, 'm', 2)} above mean sea level` },
       );
-      if (object.totalMdM) out.push({ label: 'Total depth', value: `${fixed(object.totalMdM, 1)} m MD` });
+      if (object.totalMdM) out.push({ label: 'Total depth', value: units.text(object.totalMdM, 'm MD') });
       if (object.status) out.push({ label: 'Status', value: object.status });
       break;
     case 'logs':
@@ -80,11 +89,11 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         { label: 'Well', value: object.well },
         {
           label: 'Depths',
-          value: `${fixed(object.depth.firstM, 2)} to ${fixed(object.depth.firstM + object.depth.stepM * (object.depth.count - 1), 2)} m MD by ${fixed(object.depth.stepM, 4)}`,
+          value: `${fixed(units.to(object.depth.firstM, 'm'), 2)} to ${units.text(object.depth.firstM + object.depth.stepM * (object.depth.count - 1), 'm MD', 2)} by ${fixed(units.to(object.depth.stepM, 'm'), 4)}`,
         },
         ...object.curves.map((c) => ({
           label: c.mnemonic,
-          value: `${c.class}, ${c.unit}${c.nulls ? `, ${c.nulls} null` : ''}`,
+          value: `${c.class}, ${units.of(c.unit)}${c.nulls ? `, ${c.nulls} null` : ''}`,
         })),
       );
       break;
@@ -92,28 +101,31 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
       out.push(
         {
           label: 'Range',
-          value: `${fixed(object.range[0], 1)} to ${fixed(object.range[1], 1)} ${object.domain === 'twt' ? 'ms' : 'm'}`,
+          value: `${fixed(units.to(object.range[0], domainUnit(object.domain)), 1)} to ${units.text(object.range[1], domainUnit(object.domain))}`,
         },
         { label: 'Filled', value: `${fixed(100 * object.filled, 1)} % of its bins` },
       );
       break;
     case 'contacts': {
-      const range = (r: [number, number] | null) => (r ? ` (${fixed(r[0], 1)} to ${fixed(r[1], 1)})` : ' (typed)');
+      const range = (r: [number, number] | null) => (r ? ` (${fixed(units.to(r[0], 'm'), 1)} to ${fixed(units.to(r[1], 'm'), 1)})` : ' (typed)');
       out.push(
         {
           label: 'Gas–oil',
-          value: object.gocM === null ? 'none' : `${fixed(object.gocM, 1)} m TVDSS${range(object.gocRange)}`,
+          value: object.gocM === null ? 'none' : `${units.text(object.gocM, 'm TVDSS')}${range(object.gocRange)}`,
         },
-        { label: 'Oil–water', value: `${fixed(object.owcM, 1)} m TVDSS${range(object.owcRange)}` },
+        { label: 'Oil–water', value: `${units.text(object.owcM, 'm TVDSS')}${range(object.owcRange)}` },
       );
       if (object.misfitPa !== undefined)
-        out.push({ label: 'Misfit', value: `${fixed(object.misfitPa / 1e5, 3)} bar rms` });
+        out.push({ label: 'Misfit', value: `${units.text(object.misfitPa, 'Pa', 0)} rms` });
       break;
     }
     case 'map':
       out.push(
-        { label: 'Quantity', value: `${object.quantity}, ${object.unit}` },
-        { label: 'Range', value: `${fixed(object.range[0], 2)} to ${fixed(object.range[1], 2)} ${object.unit}` },
+        { label: 'Quantity', value: `${object.quantity}, ${units.of(object.unit)}` },
+        {
+          label: 'Range',
+          value: `${fixed(units.to(object.range[0], object.unit), 2)} to ${units.text(object.range[1], object.unit, 2)}`,
+        },
       );
       break;
     case 'picks':
@@ -131,10 +143,10 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
       break;
     case 'velocity model':
       out.push(
-        { label: 'Water', value: `${object.waterVelocity} m/s` },
+        { label: 'Water', value: units.text(object.waterVelocity, 'm/s', 0) },
         ...object.layers.map((l) => ({
           label: `To ${l.base}`,
-          value: `${l.v0.toFixed(0)} m/s + ${l.k.toFixed(3)} /s · z${l.points ? `; ${l.rms.toFixed(1)} m rms at ${l.points} points` : ''}`,
+          value: `${units.text(l.v0, 'm/s', 0)} + ${l.k.toFixed(3)} /s · z${l.points ? `; ${units.text(l.rms, 'm')} rms at ${l.points} points` : ''}`,
         })),
       );
       break;
@@ -158,6 +170,37 @@ export function factsOf(object: EarthObject): { label: string; value: string }[]
         { label: 'Shift', value: `${object.shiftMs.toFixed(1)} ms` },
         { label: 'Wavelet phase', value: `${object.phaseDeg.toFixed(0)}°` },
         { label: 'Knees', value: String(object.knees.length) },
+      );
+      break;
+    case 'seismic line': {
+      const path = distances(object.path);
+      out.push(
+        { label: 'Quantity', value: [object.quantity, units.of(object.unit)].filter(Boolean).join(', ') },
+        { label: 'Traces', value: String(object.cdps.length) },
+        { label: 'CDP', value: `${object.cdps[0]} to ${object.cdps[object.cdps.length - 1]}` },
+        ...(object.shotpoints
+          ? [
+              {
+                label: 'Shotpoint',
+                value: `${object.shotpoints[0]} to ${object.shotpoints[object.shotpoints.length - 1]}`,
+              },
+            ]
+          : []),
+        {
+          label: 'Length',
+          value: path.length > 0 ? units.text(path[path.length - 1], 'm', 0) : 'from its navigation',
+        },
+        {
+          label: 'Samples',
+          value: `${object.vertical.count} from ${object.vertical.first} by ${object.vertical.step} ${object.domain === 'twt' ? 'ms' : 'm'}`,
+        },
+      );
+      break;
+    }
+    case 'navigation':
+      out.push(
+        { label: 'Line', value: object.line },
+        { label: 'Points', value: `${object.points.length}, by ${object.by}` },
       );
       break;
     case 'result table':

@@ -1,13 +1,16 @@
 import type { EarthObject, Kind, ObjectOf, Well, WellTable } from '../earth/objects.ts';
+import { pathOfLine } from './lines.ts';
 import { type WellPath, wellPath } from '../wells/path.ts';
 
-/** Tables and logs that name a well which is not there yet: they wait for it, whatever order files came in. */
+/** What names a well or line whose position is not there yet: it waits for it, whatever order files came in. */
 export function waitingFor(objects: EarthObject[]): Map<string, string> {
   const wells = new Set(objects.filter((o) => o.kind === 'well').map((o) => o.name));
   const out = new Map<string, string>();
   for (const object of objects)
     if ('well' in object && object.well !== '' && !wells.has(object.well))
       out.set(object.id, `the head of well ${object.well}`);
+    else if (object.kind === 'seismic line' && !pathOfLine(objects, object))
+      out.set(object.id, `navigation of line ${object.name}`);
   return out;
 }
 

@@ -70,9 +70,9 @@ export async function runLocal<P>(
     const slab = new Float32Array(writer.slab * nj * nk).fill(Number.NaN);
     slab.set(values);
     await writer.write(i0, slab);
-    context.progress((0.8 * i1) / ni);
+    context.progress(i1 / ni);
   }
-  await writer.finish(signal, (p) => context.progress(0.8 + 0.2 * p));
+  await writer.finish();
   return {
     kind: 'volume',
     lattice: volume.lattice,

@@ -50,8 +50,8 @@ export interface ParcelOptions {
 /** A whole project in one file: a Zip64 of `project.json` and `arrays/` as a folder project has them. */
 export async function writeParcel(store: Store, options: ParcelOptions = {}): Promise<Blob> {
   const objects = await store.list();
-  const { id, name, created, frame } = await store.facts();
-  const file: ProjectFile = { lithagon: 1, facts: { id, name, created, frame }, objects, ledger: await store.ledger() };
+  const { id, name, created, frame, curveClasses } = await store.facts();
+  const file: ProjectFile = { lithagon: 1, facts: { id, name, created, frame, curveClasses }, objects, ledger: await store.ledger() };
   const writer = new ZipWriter(new BlobWriter('application/zip'), { level: 1, zip64: true, keepOrder: true });
   await writer.add('project.json', new TextReader(JSON.stringify(file)));
   const keys = objects.flatMap(arraysOf).flatMap(keysOf);

@@ -1,10 +1,16 @@
 import { z } from 'zod';
-import { frameSchema, objectSchema } from '../earth/objects.ts';
+import { curveClassSchema, frameSchema, objectSchema } from '../earth/objects.ts';
 
 /** `project.json`: what a project holds besides its arrays, in a folder and in a parcel alike. */
 export const projectSchema = z.object({
   lithagon: z.literal(1),
-  facts: z.object({ id: z.string(), name: z.string(), created: z.string(), frame: frameSchema.nullable() }),
+  facts: z.object({
+    id: z.string(),
+    name: z.string(),
+    created: z.string(),
+    frame: frameSchema.nullable(),
+    curveClasses: z.record(z.string(), curveClassSchema).optional(),
+  }),
   objects: z.array(objectSchema),
   ledger: z.array(
     z.object({

@@ -1,4 +1,4 @@
-import type { EarthObject, Frame } from '../earth/objects.ts';
+import type { CurveClass, EarthObject, Frame } from '../earth/objects.ts';
 
 /** Facts about a project as a whole. */
 export interface ProjectFacts {
@@ -6,6 +6,8 @@ export interface ProjectFacts {
   name: string;
   created: string;
   frame: Frame | null;
+  /** Classes that people gave to mnemonics, over what their names and units say. */
+  curveClasses?: Record<string, CurveClass>;
 }
 
 /** One line of the ledger: what came in, went out, was made or was removed. */

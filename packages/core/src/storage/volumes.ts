@@ -4,9 +4,10 @@ import { chunkLength, createArray, readChunk, writeChunk } from './arrays.ts';
 import type { Store } from './store.ts';
 
 /**
- * A volume is kept three times, each copy cut into slabs of whole planes of about a megabyte: one read shows any
- * inline, crossline or slice. (From idb a read costs about 0.6 ms whatever its size, so that many small bricks are
- * slower than a few slabs; the price is three times the space.)
+ * A volume is kept three times, each copy cut for one kind of plane: a few reads of about a megabyte show any inline,
+ * crossline or slice. (From idb a read costs about 0.6 ms whatever its size, so that many small bricks are slower than
+ * a few slabs; the price is three times the space.) All three are cut from a group of inlines while it is in memory, so
+ * that a volume of any size is written in one pass; a crossline or slice is then in as many pieces as there are groups.
  */
 export type Plane = 'inline' | 'crossline' | 'slice';
 
@@ -14,18 +15,32 @@ export const PLANES: Plane[] = ['inline', 'crossline', 'slice'];
 const AXIS = { inline: 0, crossline: 1, slice: 2 } as const;
 const DIMENSIONS = ['inline', 'crossline', 'sample'];
 const SLAB_BYTES = 1 << 20;
-/** Most samples held at once while a copy is made: 32 million, 128 MB. */
-const HELD = 32e6;
+/** Most bytes read to show one crossline or slice of a volume that has many groups. */
+const PLANE_BYTES = 24 << 20;
+/** Most samples held at once while copies are cut: 16 million, 64 MB. */
+const HELD = 16e6;
 
 export type Shape3 = [inlines: number, crosslines: number, samples: number];
 
-/** How a copy for one kind of plane is cut. */
-export function layoutFor(key: string, shape: Shape3, plane: Plane): ArrayRef {
-  const axis = AXIS[plane];
-  const planeBytes = (4 * shape[0] * shape[1] * shape[2]) / shape[axis];
+/** Inlines in a slab of the copy by inlines, and in a group from which the other copies are cut. */
+export function groupsOf([ni, nj, nk]: Shape3): { slab: number; group: number } {
+  const slab = Math.min(ni, Math.max(1, Math.round(SLAB_BYTES / (4 * nj * nk))));
+  return { slab, group: Math.min(Math.ceil(ni / slab), Math.max(1, Math.floor(HELD / (nj * nk * slab)))) * slab };
+}
+
+/** How a copy for one kind of plane is cut; `scaled` where samples are kept in 16 bits. */
+export function layoutFor(key: string, shape: Shape3, plane: Plane, scaled?: ArrayRef['scaled']): ArrayRef {
+  const { slab, group } = groupsOf(shape);
   const chunk = [...shape];
-  chunk[axis] = Math.min(shape[axis], Math.max(1, Math.round(SLAB_BYTES / planeBytes)));
-  return { key: `${key}/${plane}`, shape, chunk };
+  if (plane === 'inline') chunk[0] = slab;
+  else {
+    const axis = AXIS[plane];
+    chunk[0] = Math.min(shape[0], group);
+    const other = shape[plane === 'crossline' ? 2 : 1];
+    const most = Math.floor(PLANE_BYTES / (4 * shape[0] * other));
+    chunk[axis] = Math.min(shape[axis], Math.max(1, Math.min(most, Math.round(SLAB_BYTES / (4 * chunk[0] * other)))));
+  }
+  return { key: `${key}/${plane}`, shape, chunk, ...(scaled ? { scaled } : {}) };
 }
 
 /** Receives the inlines of a new volume in order and keeps them. */
@@ -33,25 +48,60 @@ export interface VolumeWriter {
   layouts: Volume['layouts'];
   /** Inlines in a slab of the inline copy. */
   slab: number;
-  /** Write the slab beginning at inline `i0`: `[slab][crossline][sample]`, padded with NaN past the last inline. */
+  /** Inlines in a group: slabs written a whole group at a time are not copied. */
+  group: number;
+  /**
+   * Write whole slabs beginning at inline `i0`, the one after those written last: `[inline][crossline][sample]`,
+   * padded with NaN past the last inline.
+   */
   write(i0: number, data: Float32Array): Promise<void>;
-  /** Make the copies for crosslines and slices. */
-  finish(signal?: AbortSignal, onProgress?: (part: number) => void): Promise<void>;
+  /** Write what is held of the last group. */
+  finish(): Promise<void>;
 }
 
-export async function volumeWriter(store: Store, id: string, shape: Shape3): Promise<VolumeWriter> {
+export async function volumeWriter(
+  store: Store,
+  id: string,
+  shape: Shape3,
+  scaled?: ArrayRef['scaled'],
+): Promise<VolumeWriter> {
   const layouts = {
-    inline: layoutFor(id, shape, 'inline'),
-    crossline: layoutFor(id, shape, 'crossline'),
-    slice: layoutFor(id, shape, 'slice'),
+    inline: layoutFor(id, shape, 'inline', scaled),
+    crossline: layoutFor(id, shape, 'crossline', scaled),
+    slice: layoutFor(id, shape, 'slice', scaled),
   };
-  await createArray(store, layouts.inline, DIMENSIONS);
-  const slab = layouts.inline.chunk[0];
+  for (const plane of PLANES) await createArray(store, layouts[plane], DIMENSIONS);
+  const { slab, group } = groupsOf(shape);
+  const [ni, nj, nk] = shape;
+  const cutter = planeCutter(store, layouts);
+  let held: Float32Array | null = null;
+  let from = 0;
   return {
     layouts,
     slab,
-    write: (i0, data) => writeChunk(store, layouts.inline, [i0 / slab, 0, 0], data),
-    finish: (signal, onProgress) => remakePlanes(store, layouts, signal, onProgress),
+    group,
+    async write(i0, data) {
+      const lines = data.length / (nj * nk);
+      for (let s = 0; s < lines; s += slab)
+        await writeChunk(store, layouts.inline, [(i0 + s) / slab, 0, 0], data.subarray(s * nj * nk, (s + slab) * nj * nk));
+      if (!held && (lines === group || i0 + lines >= ni)) {
+        await cutter(i0, data);
+        return;
+      }
+      if (!held) {
+        held = new Float32Array(group * nj * nk).fill(Number.NaN);
+        from = i0;
+      }
+      held.set(data, (i0 - from) * nj * nk);
+      if (i0 + lines - from === group || i0 + lines >= ni) {
+        await cutter(from, held);
+        held = null;
+      }
+    },
+    async finish() {
+      if (held) await cutter(from, held);
+      held = null;
+    },
   };
 }
 
@@ -62,65 +112,51 @@ export async function remakePlanes(
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<void> {
-  const { inline, crossline, slice } = layouts;
-  if (crossline) {
-    await createArray(store, crossline, DIMENSIONS);
-    await copyPlanes(store, inline, crossline, 1, signal, (p) => onProgress?.(p / 2));
-  }
-  if (slice) {
-    await createArray(store, slice, DIMENSIONS);
-    await copyPlanes(store, inline, slice, 2, signal, (p) => onProgress?.(0.5 + p / 2));
+  const { inline } = layouts;
+  const [ni, nj, nk] = inline.shape;
+  const { group } = groupsOf([ni, nj, nk]);
+  for (const plane of ['crossline', 'slice'] as const)
+    if (layouts[plane]) await createArray(store, layouts[plane], DIMENSIONS);
+  const cutter = planeCutter(store, layouts);
+  const held = new Float32Array(group * nj * nk);
+  for (let i0 = 0; i0 < ni; i0 += group) {
+    held.fill(Number.NaN);
+    for (let i = i0; i < Math.min(ni, i0 + group); i += inline.chunk[0]) {
+      stopIf(signal);
+      held.set(await readChunk(store, inline, [i / inline.chunk[0], 0, 0]), (i - i0) * nj * nk);
+    }
+    await cutter(i0, held);
+    onProgress?.(Math.min(1, (i0 + group) / ni));
   }
 }
 
-/** Re-cut a volume along another axis: as many slabs at a time as memory allows, one pass over the inline copy each. */
-async function copyPlanes(
-  store: Store,
-  from: ArrayRef,
-  to: ArrayRef,
-  axis: 1 | 2,
-  signal?: AbortSignal,
-  onProgress?: (part: number) => void,
-): Promise<void> {
-  const [ni, nj, nk] = from.shape;
-  const thick = to.chunk[axis];
-  const slabs = Math.ceil(to.shape[axis] / thick);
-  const group = Math.max(1, Math.floor(HELD / chunkLength(to)));
-  const step = from.chunk[0];
-  for (let s0 = 0; s0 < slabs; s0 += group) {
-    const held = Array.from({ length: Math.min(group, slabs - s0) }, () =>
-      new Float32Array(chunkLength(to)).fill(Number.NaN),
-    );
-    for (let i0 = 0; i0 < ni; i0 += step) {
-      stopIf(signal);
-      const data = await readChunk(store, from, [i0 / step, 0, 0]);
-      const lines = Math.min(step, ni - i0);
-      for (let i = 0; i < lines; i++)
-        if (axis === 1)
-          held.forEach((slab, s) => {
-            const j0 = (s0 + s) * thick;
-            const count = Math.min(thick, nj - j0) * nk;
-            const at = (i * nj + j0) * nk;
-            slab.set(data.subarray(at, at + count), (i0 + i) * thick * nk);
-          });
-        else
-          for (let j = 0; j < nj; j++) {
-            const trace = (i * nj + j) * nk;
-            const at = ((i0 + i) * nj + j) * thick;
-            for (let s = 0; s < held.length; s++) {
-              const k0 = (s0 + s) * thick;
-              const count = Math.min(thick, nk - k0);
-              const slab = held[s];
-              for (let k = 0; k < count; k++) slab[at + k] = data[trace + k0 + k];
-            }
-          }
-      onProgress?.((s0 + held.length * ((i0 + lines) / ni)) / slabs);
+/** Cuts a group of inlines for crosslines and slices and writes the pieces. */
+function planeCutter(store: Store, layouts: Volume['layouts']) {
+  const [ni, nj, nk] = layouts.inline.shape;
+  const cut = async (ref: ArrayRef, axis: 1 | 2, i0: number, data: Float32Array) => {
+    const lines = Math.min(data.length / (nj * nk), ni - i0);
+    const thick = ref.chunk[axis];
+    const piece = new Float32Array(chunkLength(ref));
+    for (let s = 0; s * thick < ref.shape[axis]; s++) {
+      const first = s * thick;
+      const count = Math.min(thick, ref.shape[axis] - first);
+      if (lines < ref.chunk[0] || count < thick) piece.fill(Number.NaN);
+      if (axis === 1)
+        for (let i = 0; i < lines; i++) {
+          const at = (i * nj + first) * nk;
+          piece.set(data.subarray(at, at + count * nk), i * thick * nk);
+        }
+      else
+        for (let bin = 0, from = first, to = 0; bin < lines * nj; bin++, from += nk, to += thick)
+          for (let k = 0; k < count; k++) piece[to + k] = data[from + k];
+      const group = i0 / ref.chunk[0];
+      await writeChunk(store, ref, axis === 1 ? [group, s, 0] : [group, 0, s], piece);
     }
-    for (let s = 0; s < held.length; s++) {
-      stopIf(signal);
-      await writeChunk(store, to, axis === 1 ? [0, s0 + s, 0] : [0, 0, s0 + s], held[s]);
-    }
-  }
+  };
+  return async (i0: number, data: Float32Array): Promise<void> => {
+    if (layouts.crossline) await cut(layouts.crossline, 1, i0, data);
+    if (layouts.slice) await cut(layouts.slice, 2, i0, data);
+  };
 }
 
 export function shapeOf(volume: Volume): Shape3 {
@@ -139,15 +175,20 @@ export async function readPlane(store: Store, volume: Volume, plane: Plane, inde
     const data = await readChunk(store, ref, [s, 0, 0]);
     return data.slice(o * nj * nk, (o + 1) * nj * nk);
   }
-  if (plane === 'crossline') {
-    const data = await readChunk(store, ref, [0, s, 0]);
-    const out = new Float32Array(ni * nk);
-    for (let i = 0; i < ni; i++) out.set(data.subarray((i * thick + o) * nk, (i * thick + o + 1) * nk), i * nk);
-    return out;
-  }
-  const data = await readChunk(store, ref, [0, 0, s]);
-  const out = new Float32Array(ni * nj);
-  for (let n = 0; n < out.length; n++) out[n] = data[n * thick + o];
+  const along = plane === 'crossline' ? nk : nj;
+  const out = new Float32Array(ni * along);
+  const lines = ref.chunk[0];
+  await Promise.all(
+    Array.from({ length: Math.ceil(ni / lines) }, async (_, g) => {
+      const data = await readChunk(store, ref, plane === 'crossline' ? [g, s, 0] : [g, 0, s]);
+      const count = Math.min(lines, ni - g * lines);
+      const at = g * lines * along;
+      if (plane === 'crossline')
+        for (let i = 0; i < count; i++)
+          out.set(data.subarray((i * thick + o) * nk, (i * thick + o + 1) * nk), at + i * nk);
+      else for (let n = 0; n < count * nj; n++) out[at + n] = data[n * thick + o];
+    }),
+  );
   return out;
 }
 

@@ -22,9 +22,13 @@ const DIMENSION: Partial<Record<CurveClass, string[]>> = {
   'gamma ray': ['gammaRay'],
 };
 
-/** What a curve is, from its mnemonic and unit together. */
-export function classOfCurve(mnemonic: string, unit: string): CurveClass {
+/**
+ * What a curve is, from its mnemonic and unit together.
+ * @param given classes that people gave to mnemonics, which go before
+ */
+export function classOfCurve(mnemonic: string, unit: string, given?: Record<string, CurveClass>): CurveClass {
   const name = mnemonic.toLowerCase();
+  if (given && Object.hasOwn(given, name)) return given[name];
   const known = unitNamed(unit);
   const dimension = known ? dimensionOf(known) : null;
   for (const [curve, pattern] of BY_NAME)

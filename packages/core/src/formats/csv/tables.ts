@@ -1,145 +1,31 @@
-import Papa from 'papaparse';
 import { LithagonError } from '../../earth/errors.ts';
 import { factor, unitNamed } from '../../earth/units.ts';
+import { cellsOf, hasDecimalComma, numberOf } from './dialect.ts';
+import { TABLES, type TableSpec } from './tableKinds.ts';
 
-/** A column that a kind of table may have: the words it goes by, and the unit that it is converted to. */
-interface ColumnSpec {
-  key: string;
-  words: RegExp;
-  unit?: string;
-  text?: boolean;
-  optional?: boolean;
+/** What a person says of a table over what was found: its kind, columns by key (empty: none), units by key. */
+export interface Mapping {
+  kind?: string;
+  columns: Record<string, string>;
+  units: Record<string, string>;
 }
 
-export interface TableSpec {
-  kind: string;
-  title: string;
-  columns: ColumnSpec[];
-  /** Either of these must be there. */
-  either?: string[];
+/** The mapping among declarations such as `kind`, `column.md` and `unit.md`. */
+export function mappingOf(declare: Record<string, string>): Mapping {
+  const under = (prefix: string) =>
+    Object.fromEntries(
+      Object.entries(declare)
+        .filter(([key]) => key.startsWith(prefix))
+        .map(([key, value]) => [key.slice(prefix.length), value]),
+    );
+  return { kind: declare.kind || undefined, columns: under('column.'), units: under('unit.') };
 }
-
-const well: ColumnSpec = { key: 'well', words: /^(well|wellbore|well_?name|uwi)$/, text: true };
-const md: ColumnSpec = { key: 'md', words: /^(md|measured_depth|depth_md)$/, unit: 'm' };
-const x: ColumnSpec = { key: 'x', words: /^(x|easting|e)$/, unit: 'm' };
-const y: ColumnSpec = { key: 'y', words: /^(y|northing|n)$/, unit: 'm' };
-const twt: ColumnSpec = { key: 'twt', words: /^(twt|twt_time|two_way_time)$/, unit: 'ms', optional: true };
-const depth: ColumnSpec = { key: 'depth', words: /^(depth|tvdss|z)$/, unit: 'm', optional: true };
-
-/** The kinds of table that are recognised by their columns, the most particular first. */
-export const TABLES: TableSpec[] = [
-  {
-    kind: 'well heads',
-    title: 'Well heads',
-    columns: [
-      well,
-      x,
-      y,
-      { key: 'kb', words: /^(kb|kelly_?bushing|elevation|rkb)$/, unit: 'm' },
-      { key: 'totalMd', words: /^(total_depth_md|td|total_depth)$/, unit: 'm', optional: true },
-      { key: 'status', words: /^status$/, text: true, optional: true },
-    ],
-  },
-  {
-    kind: 'directional surveys',
-    title: 'Directional surveys',
-    columns: [
-      well,
-      md,
-      { key: 'inclination', words: /^(inc|incl|inclination)$/, unit: 'deg' },
-      { key: 'azimuth', words: /^(azi|azim|azimuth|azimuth_grid)$/, unit: 'deg' },
-    ],
-  },
-  {
-    kind: 'pressures',
-    title: 'Formation pressures',
-    columns: [
-      well,
-      md,
-      { ...depth, key: 'tvdss', words: /^tvdss$/ },
-      { key: 'pressure', words: /^pressure$/, unit: 'Pa' },
-    ],
-  },
-  {
-    kind: 'checkshots',
-    title: 'Checkshots',
-    columns: [
-      well,
-      md,
-      { ...depth, key: 'tvdss', words: /^tvdss$/ },
-      twt,
-      { key: 'owt', words: /^(owt|one_way_time)$/, unit: 'ms', optional: true },
-    ],
-    either: ['twt', 'owt'],
-  },
-  {
-    kind: 'fluid samples',
-    title: 'Fluid samples',
-    columns: [
-      { ...well, optional: true },
-      { key: 'fluid', words: /^fluid$/, text: true },
-      { key: 'density', words: /^density$/, unit: 'kg/m3', optional: true },
-      { key: 'fvf', words: /^(formation_volume_factor|fvf|bo|bg)$/ },
-    ],
-  },
-  {
-    kind: 'core points',
-    title: 'Core points',
-    columns: [well, md, { key: 'porosity', words: /^(porosity|phi)$/, unit: '1' }],
-  },
-  {
-    kind: 'facies',
-    title: 'Facies intervals',
-    columns: [
-      well,
-      { key: 'from', words: /^(from|from_md|top_md)$/, unit: 'm' },
-      { key: 'to', words: /^(to|to_md|base_md)$/, unit: 'm' },
-      { key: 'facies', words: /^(facies|lithology)$/, text: true },
-    ],
-  },
-  {
-    kind: 'tops',
-    title: 'Tops',
-    columns: [well, { key: 'top', words: /^(top|marker|surface|pick)$/, text: true }, md],
-  },
-  {
-    kind: 'fault sticks',
-    title: 'Fault sticks',
-    columns: [
-      { key: 'fault', words: /^(fault|fault_name)$/, text: true },
-      { key: 'stick', words: /^(stick|stick_number|segment)$/ },
-      x,
-      y,
-      twt,
-      depth,
-    ],
-    either: ['twt', 'depth'],
-  },
-  {
-    kind: 'polygon',
-    title: 'Polygon',
-    columns: [{ key: 'polygon', words: /^(polygon|outline|name)$/, text: true }, x, y],
-  },
-  {
-    kind: 'horizon',
-    title: 'Horizon points',
-    columns: [
-      x,
-      y,
-      { key: 'inline', words: /^(inline|il)$/, optional: true },
-      { key: 'crossline', words: /^(crossline|xl)$/, optional: true },
-      twt,
-      depth,
-    ],
-    either: ['twt', 'depth'],
-  },
-]; // prettier-ignore
 
 export interface ReadTable {
   spec: TableSpec;
   /** Which column of the file each key was found in, and its unit there. */
   found: Record<string, { column: string; unit: string | null }>;
-  /** One array a key: numbers in SI-based project units, or text. */
+  /** One array a key: numbers in SI units (map coordinates as they stand in the file), or text. */
   numbers: Record<string, Float64Array>;
   texts: Record<string, string[]>;
   rows: number;
@@ -153,10 +39,11 @@ interface Heading {
 }
 
 /** `twt_ms`, `TWT (ms)`, `twt [ms]`: the name and its unit. */
-function headingOf(column: string): Heading {
+function headingOf(column: string, unitBelow: string): Heading {
   const plain = column.trim().toLowerCase();
+  const below = unitBelow ? unitNamed(unitBelow) : null;
   const bracket = /^(.*?)[\s_]*[([]([^)\]]+)[)\]]$/.exec(plain);
-  if (bracket) return { column, name: bracket[1].trim().replace(/[\s-]+/g, '_'), unit: unitNamed(bracket[2]) };
+  if (bracket) return { column, name: bracket[1].trim().replace(/[\s-]+/g, '_'), unit: unitNamed(bracket[2]) ?? below };
   const name = plain.replace(/[\s-]+/g, '_');
   const parts = name.split('_');
   for (let n = Math.max(1, parts.length - 2); n < parts.length; n++) {
@@ -166,34 +53,46 @@ function headingOf(column: string): Heading {
     if (unit) return { column, name: parts.slice(0, n).join('_'), unit };
     if (tail.join('_') === 'kg_m3') return { column, name: parts.slice(0, n).join('_'), unit: 'kg/m3' };
   }
-  return { column, name, unit: null };
+  return { column, name, unit: below };
 }
 
-function match(spec: TableSpec, headings: Heading[]): { found: ReadTable['found']; missing: string[] } {
+function match(spec: TableSpec, headings: Heading[], mapping: Mapping): { found: ReadTable['found']; missing: string[] } {
   const found: ReadTable['found'] = {};
   const missing: string[] = [];
+  const taken = new Set(Object.values(mapping.columns));
   for (const column of spec.columns) {
-    const heading = headings.find((h) => column.words.test(h.name));
-    if (heading) found[column.key] = { column: heading.column, unit: heading.unit };
-    else if (!column.optional) missing.push(column.key);
+    const said = Object.hasOwn(mapping.columns, column.key) ? mapping.columns[column.key] : undefined;
+    const heading =
+      said === undefined
+        ? headings.find((h) => !taken.has(h.column) && column.words.test(h.name))
+        : headings.find((h) => h.column === said);
+    const unit = mapping.units[column.key] ? unitNamed(mapping.units[column.key]) : (heading?.unit ?? null);
+    if (heading) found[column.key] = { column: heading.column, unit };
+    else if (!column.optional) missing.push(column.label);
   }
-  if (spec.either && !spec.either.some((key) => found[key])) missing.push(spec.either.join(' or '));
+  const label = (key: string) => spec.columns.find((c) => c.key === key)?.label ?? key;
+  for (const group of spec.either ?? [])
+    if (!group.some((key) => found[key])) missing.push(group.map(label).join(' or '));
   return { found, missing };
 }
 
-/** Recognise a CSV table by its columns and read it; refuses, naming the missing column, what no kind fits. */
-export function readTable(name: string, text: string): ReadTable {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', comments: '#' });
-  const header = parsed.data[0]?.map((cell) => cell.trim()) ?? [];
-  if (header.length < 2)
-    throw new LithagonError('csv', `${name} cannot be read as a table: it has no row of column names.`, {
-      object: name,
-      fix: 'Give it a first line that names the columns, such as “well,md_m,twt_ms”.',
-    });
-  const headings = header.map(headingOf);
+/** A table's cells and what it is taken for, with what is still missing for that. */
+export interface TableGuess {
+  header: string[];
+  body: string[][];
+  firstLine: number;
+  spec: TableSpec;
+  found: ReadTable['found'];
+  missing: string[];
+}
+
+/** What kind of table a text is by its columns, the nearest where none fits. */
+export function guessTable(name: string, text: string, mapping: Mapping): TableGuess {
+  const { header, units, body, firstLine } = cellsOf(name, text);
+  const headings = header.map((column, n) => headingOf(column, units[n]));
   let best: { spec: TableSpec; found: ReadTable['found']; missing: string[] } | null = null;
-  for (const spec of TABLES) {
-    const { found, missing } = match(spec, headings);
+  for (const spec of mapping.kind ? TABLES.filter((t) => t.kind === mapping.kind) : TABLES) {
+    const { found, missing } = match(spec, headings, mapping);
     if (missing.length === 0) {
       best = { spec, found, missing };
       break;
@@ -201,19 +100,35 @@ export function readTable(name: string, text: string): ReadTable {
     const worth = Object.keys(found).length - 1.5 * missing.length;
     if (!best || worth > Object.keys(best.found).length - 1.5 * best.missing.length) best = { spec, found, missing };
   }
-  if (!best || best.missing.length > 0)
-    throw new LithagonError(
-      'csv',
-      `${name} has columns ${header
-        .slice(0, 8)
-        .map((h) => `“${h.slice(0, 40)}”`)
-        .join(
-          ', ',
-        )}, which make up no table that is known${best && Object.keys(best.found).length > 1 ? `; for ${best.spec.title.toLowerCase()} it lacks ${best.missing.join(' and ')}` : ''}.`,
-      { object: name, fix: 'Rename its columns, or add the missing one.' },
-    );
-  const body = parsed.data.slice(1);
-  const { spec, found } = best;
+  if (!best)
+    throw new LithagonError('declare', `“${mapping.kind}” is no kind of table that is known.`, {
+      object: name,
+      fix: `One of: ${TABLES.map((t) => t.kind).join(', ')}.`,
+    });
+  return { header, body, firstLine, ...best };
+}
+
+/** Refuse a table that lacks a column, naming it. */
+export function refuseIncomplete(name: string, { header, spec, found, missing }: TableGuess): void {
+  if (missing.length === 0) return;
+  throw new LithagonError(
+    'csv',
+    `${name} has columns ${header
+      .slice(0, 8)
+      .map((h) => `“${h.slice(0, 40)}”`)
+      .join(
+        ', ',
+      )}, which make up no table that is known${Object.keys(found).length > 1 ? `; for ${spec.title.toLowerCase()} it lacks ${missing.join(' and ')}` : ''}.`,
+    { object: name, fix: 'Say which column is which, or add the missing one.' },
+  );
+}
+
+/** Recognise a table by its columns, or by what is said of them, and read it; refuses what no kind fits. */
+export function readTable(name: string, text: string, mapping: Mapping = { columns: {}, units: {} }): ReadTable {
+  const guess = guessTable(name, text, mapping);
+  refuseIncomplete(name, guess);
+  const { header, body, spec, found } = guess;
+  const comma = hasDecimalComma(body);
   const numbers: Record<string, Float64Array> = {};
   const texts: Record<string, string[]> = {};
   const warnings: string[] = [];
@@ -223,17 +138,22 @@ export function readTable(name: string, text: string): ReadTable {
     if (!place) continue;
     const at = header.indexOf(place.column);
     if (column.text) {
-      texts[column.key] = body.map((row) => (row[at] ?? '').trim().slice(0, 200));
+      texts[column.key] = body.map((row) => (row[at] ?? '').slice(0, 200));
       continue;
     }
-    const scale = column.unit && place.unit ? factor(place.unit, column.unit) : 1;
+    // map coordinates wait until it is known what system they are in
+    const onMap = column.key === 'x' || column.key === 'y';
+    const scale = column.unit && place.unit && !onMap ? factor(place.unit, column.unit) : 1;
     numbers[column.key] = Float64Array.from(body, (row, n) => {
-      const cell = (row[at] ?? '').trim();
-      const value = cell === '' ? Number.NaN : Number(cell) * scale;
+      const value = numberOf(row[at] ?? '', comma) * scale;
       if (Number.isNaN(value) && !column.optional) bad.add(n);
       return value;
     });
   }
+  for (const group of spec.either ?? [])
+    body.forEach((_, n) => {
+      if (group.every((key) => !numbers[key] || Number.isNaN(numbers[key][n])) && !group.some((key) => texts[key])) bad.add(n);
+    });
   if (bad.size === body.length)
     throw new LithagonError(
       'csv',
@@ -242,7 +162,7 @@ export function readTable(name: string, text: string): ReadTable {
     );
   if (bad.size > 0)
     warnings.push(
-      `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${Math.min(...bad) + 2}).`,
+      `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${Math.min(...bad) + guess.firstLine}).`,
     );
   const keep = body.map((_, n) => n).filter((n) => !bad.has(n));
   for (const key of Object.keys(numbers)) numbers[key] = Float64Array.from(keep, (n) => numbers[key][n]);

@@ -14,11 +14,28 @@ export interface SegyHeaders {
   /** Distances are feet where the file says so. */
   feet: boolean;
   firstTrace: number;
-  /** False where trace lengths may differ. */
-  fixedLength: boolean;
+  /** Bytes of header before a trace's samples: 240, and 240 more for each extension that revision 2 allows. */
+  headerBytes: number;
+  /** Bytes of a trace; of the longest where lengths differ. */
   traceBytes: number;
   traces: number;
+  /** Where each trace begins and how many samples it has, where these differ from trace to trace. */
+  varying: { offsets: Float64Array; counts: Int32Array } | null;
+  /** Unit of coordinates (trace header bytes 89–90): lengths, or seconds of arc, degrees … */
+  geographic: boolean;
+  /** The binary header, field by field. */
+  binary: { byte: number; meaning: string; value: number; says?: string }[];
   problems: string[];
+}
+
+/** Where trace `n` begins in its file. */
+export function traceOffset(headers: SegyHeaders, n: number): number {
+  return headers.varying ? headers.varying.offsets[n] : headers.firstTrace + n * headers.traceBytes;
+}
+
+/** Samples of trace `n`. */
+export function traceSamples(headers: SegyHeaders, n: number): number {
+  return headers.varying ? headers.varying.counts[n] : headers.samples;
 }
 
 // prettier-ignore
@@ -120,13 +137,15 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
   let firstTrace = 3600;
   if (major >= 1 && extended > 0) firstTrace += 3200 * extended;
   else if (major >= 1 && extended < 0) firstTrace = await findEndOfText(source);
+  const extensions = major >= 2 ? view.getInt32(306, littleEndian) : 0;
+  const headerBytes = 240 * (1 + (extensions > 0 && extensions < 100 ? extensions : 0));
   const first = await source.read(firstTrace, 240);
   if (first.length < 240) refuse('it holds no trace.', 'It may have been cut short: copy it again.');
   const trace = new DataView(first.buffer, first.byteOffset, 240);
   const inTrace = trace.getUint16(114, littleEndian);
   let samples = best.samples;
   const bytes = FORMATS[format].bytes;
-  const fits = (n: number) => n > 0 && (source.size - firstTrace) % (240 + n * bytes) === 0;
+  const fits = (n: number) => n > 0 && (source.size - firstTrace) % (headerBytes + n * bytes) === 0;
   if (samples === 0 || (!fits(samples) && fits(inTrace))) {
     problems.push(
       `The binary header says ${samples} samples a trace; the traces themselves say ${inTrace}, which fits the file's length.`,
@@ -138,17 +157,30 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
       'neither its binary header nor its first trace says how many samples a trace has.',
       'It needs mending by whoever made it.',
     );
-  let intervalUs = best.intervalUs;
+  // revision 2 has room for intervals that are no whole number of microseconds
+  const exact = major >= 2 ? view.getFloat64(72, littleEndian) : 0;
+  let intervalUs = exact > 0 && exact < 1e7 ? exact : best.intervalUs;
   if (intervalUs === 0) {
     intervalUs = trace.getUint16(116, littleEndian);
     problems.push(`The binary header has no sample interval; the first trace says ${intervalUs} µs.`);
   }
-  const traceBytes = 240 + samples * bytes;
-  const whole = Math.floor((source.size - firstTrace) / traceBytes);
-  const rest = source.size - firstTrace - whole * traceBytes;
+  const mayVary = major > 0 && view.getInt16(302, littleEndian) !== 1;
+  const varying =
+    mayVary && !fits(samples) ? await scanTraces(source, firstTrace, headerBytes, bytes, littleEndian) : null;
+  if (varying) {
+    samples = varying.counts.reduce((a, b) => Math.max(a, b), 0);
+    const shorter = varying.counts.reduce((n, count) => n + (count < samples ? 1 : 0), 0);
+    if (shorter > 0)
+      problems.push(
+        `Trace lengths differ: ${shorter} of ${varying.counts.length} traces are shorter than ${samples} samples and are filled up as empty.`,
+      );
+  }
+  const traceBytes = headerBytes + samples * bytes;
+  const whole = varying ? varying.counts.length : Math.floor((source.size - firstTrace) / traceBytes);
+  const rest = varying ? varying.rest : source.size - firstTrace - whole * traceBytes;
   if (rest > 0)
     problems.push(
-      `The last trace is cut short: ${rest} of its ${traceBytes} bytes are there. The ${whole} whole traces can be used.`,
+      `The last trace is cut short: ${rest} bytes of it are there. The ${whole} whole traces can be used.`,
     );
   if (whole === 0) refuse('its only trace is cut short.', 'Copy it again from where it came.');
   return {
@@ -161,11 +193,83 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
     intervalMs: intervalUs / 1000,
     feet: view.getInt16(54, littleEndian) === 2,
     firstTrace,
-    fixedLength: major === 0 || view.getInt16(302, littleEndian) === 1,
+    headerBytes,
     traceBytes,
     traces: whole,
+    varying,
+    geographic: [2, 3, 4].includes(trace.getInt16(88, littleEndian)),
+    binary: binaryFields(view, littleEndian),
     problems,
   };
+}
+
+/** Traces of differing length are found one after the other, from the sample count in each header. */
+async function scanTraces(
+  source: ByteSource,
+  firstTrace: number,
+  headerBytes: number,
+  sampleBytes: number,
+  littleEndian: boolean,
+): Promise<{ offsets: Float64Array; counts: Int32Array; rest: number } | null> {
+  const offsets: number[] = [];
+  const counts: number[] = [];
+  const BLOCK = 4 << 20;
+  let at = firstTrace;
+  let block: Uint8Array = new Uint8Array(0);
+  let from = 0;
+  while (at + headerBytes <= source.size) {
+    if (at < from || at + 240 > from + block.length) {
+      block = await source.read(at, BLOCK);
+      from = at;
+    }
+    const view = new DataView(block.buffer, block.byteOffset + at - from, 240);
+    const count = view.getUint16(114, littleEndian);
+    const next = at + headerBytes + count * sampleBytes;
+    if (count === 0 || next > source.size) break;
+    offsets.push(at);
+    counts.push(count);
+    at = next;
+  }
+  // a chain that does not reach the end of the file is no chain
+  if (offsets.length < 2 || source.size - at > headerBytes + 65535 * sampleBytes) return null;
+  return { offsets: Float64Array.from(offsets), counts: Int32Array.from(counts), rest: source.size - at };
+}
+
+const SORTING = ['unknown', 'as recorded', 'by CDP', 'single fold', 'stacked', 'by source', 'by receiver'];
+// SEG-Y rev 2.0, table 2: byte from the start of the file, bytes of the number, meaning
+// prettier-ignore
+const BINARY: [byte: number, size: 2 | 4, meaning: string][] = [
+  [3201, 4, 'Job'], [3205, 4, 'Line'], [3209, 4, 'Reel'], [3213, 2, 'Traces in an ensemble'],
+  [3215, 2, 'Auxiliary traces in an ensemble'], [3217, 2, 'Sample interval, µs or mm'], [3219, 2, 'Sample interval as recorded'],
+  [3221, 2, 'Samples in a trace'], [3223, 2, 'Samples as recorded'], [3225, 2, 'Sample format'], [3227, 2, 'Fold'],
+  [3229, 2, 'Sorting'], [3255, 2, 'Measurement system'], [3257, 2, 'Impulse polarity'], [3259, 2, 'Vibrator polarity'],
+  [3501, 2, 'Revision'], [3503, 2, 'Fixed trace length'], [3505, 2, 'Extended text headers'], [3507, 4, 'Trace header extensions'],
+];
+
+function binaryFields(view: DataView, littleEndian: boolean): SegyHeaders['binary'] {
+  const says = (byte: number, value: number): string | undefined => {
+    if (byte === 3225) return FORMATS[value]?.name;
+    if (byte === 3229) return SORTING[value];
+    if (byte === 3255) return value === 1 ? 'metres' : value === 2 ? 'feet' : 'not said';
+    if (byte === 3257)
+      return value === 1
+        ? 'an increase of pressure is negative'
+        : value === 2
+          ? 'an increase of pressure is positive'
+          : 'not said';
+    if (byte === 3503) return value === 1 ? 'all of one length' : 'may differ';
+    return undefined;
+  };
+  return BINARY.map(([byte, size, meaning]) => {
+    const at = byte - 3201;
+    const value =
+      byte === 3501
+        ? view.getUint8(at + (littleEndian ? 1 : 0))
+        : size === 4
+          ? view.getInt32(at, littleEndian)
+          : view.getInt16(at, littleEndian);
+    return { byte, meaning, value, says: says(byte, value) };
+  });
 }
 
 /** A variable number of extended text headers ends with a stanza that says so. */

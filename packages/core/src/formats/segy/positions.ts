@@ -1,6 +1,6 @@
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import type { ByteSource } from '../source.ts';
-import type { SegyHeaders } from './headers.ts';
+import { type SegyHeaders, traceOffset } from './headers.ts';
 
 /** Where the numbers of a trace stand in its header: byte positions from 1, four-byte integers. */
 export interface Positions {
@@ -47,10 +47,10 @@ export async function sampleHeaders(
   for (let a = 0; a < traces.length; ) {
     let b = a;
     while (b + 1 < traces.length && traces[b + 1] === traces[b] + 1 && b - a < 400) b++;
-    const offset = headers.firstTrace + traces[a] * headers.traceBytes;
-    const bytes = await source.read(offset, (traces[b] - traces[a]) * headers.traceBytes + 240);
+    const offset = traceOffset(headers, traces[a]);
+    const bytes = await source.read(offset, traceOffset(headers, traces[b]) + 240 - offset);
     for (let n = a; n <= b; n++)
-      views.push(new DataView(bytes.buffer, bytes.byteOffset + (traces[n] - traces[a]) * headers.traceBytes, 240));
+      views.push(new DataView(bytes.buffer, bytes.byteOffset + traceOffset(headers, traces[n]) - offset, 240));
     a = b + 1;
   }
   return { traces, views };

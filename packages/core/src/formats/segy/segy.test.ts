@@ -156,7 +156,7 @@ describe('SEG-Y', () => {
     const report = await inspectFile(memorySource('cut.sgy', bytes.subarray(0, bytes.length - 30)));
     expect(report.refused).toBeUndefined();
     expect(report.problems.join(' ')).toContain(
-      'The last trace is cut short: 258 of its 288 bytes are there. The 35 whole traces can be used.',
+      'The last trace is cut short: 258 bytes of it are there. The 35 whole traces can be used.',
     );
     expect(report.problems.join(' ')).toContain('1 of 36 bins have no trace');
   });

@@ -59,7 +59,7 @@ export const depthVolume = defineStep({
       await writer.write(i0, slab);
       progress((0.8 * i1) / ni);
     }
-    await writer.finish(signal, (part) => progress(0.8 + 0.2 * part));
+    await writer.finish();
     return {
       depth: {
         kind: 'volume',

@@ -1,0 +1,147 @@
+import { LithagonError } from '../earth/errors.ts';
+import type { Axis, Lattice } from '../earth/lattice.ts';
+import type { EarthObject, Horizon, MadeBy } from '../earth/objects.ts';
+import type { ReadTable } from '../formats/csv/tables.ts';
+import { fillGaps } from '../horizons/fill.ts';
+import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
+import { canonicalJson } from '../numerics/hash.ts';
+import { leastSquares } from '../numerics/leastSquares.ts';
+import { freeName, loadedRevision, newId } from '../project/make.ts';
+import { writeWhole } from '../storage/arrays.ts';
+import type { Loading } from './load.ts';
+
+const MOST_BINS = 50e6;
+
+/** “tolven_top.csv” → “Tolven Top”. */
+export function titleOfFile(file: string): string {
+  return file
+    .replace(/\.[^.]*$/, '')
+    .replace(/[-_]+/g, ' ')
+    .replace(/\b\w/g, (c) => c.toUpperCase());
+}
+
+function axisOf(values: Float64Array): Axis {
+  const lines = [...new Set(values)].sort((a, b) => a - b);
+  let step = Number.POSITIVE_INFINITY;
+  for (let n = 1; n < lines.length; n++) step = Math.min(step, lines[n] - lines[n - 1]);
+  if (!Number.isFinite(step)) step = 1;
+  return { first: lines[0], step, count: Math.round((lines[lines.length - 1] - lines[0]) / step) + 1 };
+}
+
+/** The lattice that line numbers and coordinates make, with the bin of each point. */
+function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array>): {
+  lattice: Lattice;
+  bins: Int32Array;
+} | null {
+  const il = axisOf(inline);
+  const xl = axisOf(crossline);
+  if (il.count * xl.count > MOST_BINS) return null;
+  const design = Array.from(x, (_, n) => [1, (inline[n] - il.first) / il.step, (crossline[n] - xl.first) / xl.step]);
+  const fit = (values: Float64Array) =>
+    leastSquares(
+      design,
+      Array.from(values, (v) => v - values[0]),
+    );
+  const [cx, cy] = [fit(x), fit(y)];
+  if (!cx || !cy) return null;
+  return {
+    lattice: {
+      inline: il,
+      crossline: xl,
+      origin: [x[0] + cx[0], y[0] + cy[0]],
+      perInline: [cx[1], cy[1]],
+      perCrossline: [cx[2], cy[2]],
+    },
+    bins: Int32Array.from(design, (row) => Math.round(row[1]) * xl.count + Math.round(row[2])),
+  };
+}
+
+/** Values on the bins of a lattice as a horizon object; arrays are written under a new id. */
+export async function horizonOnLattice(
+  { objects, store, ids }: Pick<Loading, 'objects' | 'store' | 'ids'>,
+  name: string,
+  domain: Horizon['domain'],
+  lattice: Lattice,
+  values: Float32Array,
+  madeBy: MadeBy,
+): Promise<Horizon> {
+  const id = newId('horizon');
+  ids.push(id);
+  let [min, max, filled] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
+  for (const v of values) {
+    if (Number.isNaN(v)) continue;
+    filled++;
+    min = Math.min(min, v);
+    max = Math.max(max, v);
+  }
+  const { inline: il, crossline: xl } = lattice;
+  return {
+    id,
+    kind: 'horizon',
+    name: freeName(objects, 'horizon', name),
+    stage: 'interpret',
+    revision: loadedRevision(canonicalJson([il, xl]), Array.from(values)),
+    domain,
+    lattice,
+    values: await writeWhole(store, `${id}/values`, [il.count, xl.count], values, ['inline', 'crossline']),
+    range: filled ? [min, max] : [0, 0],
+    filled: filled / values.length,
+    madeBy,
+  };
+}
+
+/**
+ * A horizon of points: on the grid of their line numbers, else on the grid that they lie on, else gridded by a spline in
+ * tension (Smith & Wessel 1990) at a bin that fits their density.
+ */
+export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy: MadeBy): Promise<EarthObject> {
+  const { source, declare } = loading;
+  const { inline, crossline, x, y, twt, depth } = table.numbers;
+  const vertical = twt ?? depth;
+  const placed = inline && crossline ? latticeOfLines(table.numbers) : latticeOfPoints(x, y);
+  if (inline && crossline && !placed)
+    throw new LithagonError('csv', `${source.name}: its points do not make a grid.`, {
+      object: source.name,
+      fix: 'Check its inline and crossline columns.',
+    });
+  const { lattice, bins } = placed ?? scattered(x, y);
+  const values = new Float32Array(lattice.inline.count * lattice.crossline.count).fill(Number.NaN);
+  const counts = new Uint16Array(values.length);
+  bins.forEach((bin, n) => {
+    if (Number.isNaN(vertical[n]) || bin < 0) return;
+    const sum = counts[bin] > 0 && !placed ? values[bin] * counts[bin] : 0;
+    counts[bin] = placed ? 1 : counts[bin] + 1;
+    values[bin] = (sum + vertical[n]) / counts[bin];
+  });
+  let out: Float32Array = values;
+  if (!placed) {
+    out = fillGaps(values, lattice.inline.count, lattice.crossline.count);
+    const bin = Math.hypot(...lattice.perInline);
+    madeBy.warnings.push(
+      `Its ${x.length} points lie on no grid: they were gridded at ${bin.toFixed(1)} m by a spline in tension.`,
+    );
+  }
+  return horizonOnLattice(loading, declare.name || titleOfFile(source.name), twt ? 'twt' : 'depth', lattice, out, madeBy);
+}
+
+/** Bins along the map's axes, about one to a point. */
+function scattered(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: Int32Array } {
+  const of = (values: Float64Array) => values.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [values[0], values[0]]);
+  const [x0, x1] = of(x);
+  const [y0, y1] = of(y);
+  const size = Math.max(1, Math.sqrt(((x1 - x0) * (y1 - y0)) / x.length), Math.max(x1 - x0, y1 - y0) / 2000);
+  const axis = (span: number): Axis => ({ first: 1, step: 1, count: Math.max(2, Math.floor(span / size) + 1) });
+  const lattice: Lattice = {
+    inline: axis(y1 - y0),
+    crossline: axis(x1 - x0),
+    origin: [x0, y0],
+    perInline: [0, size],
+    perCrossline: [size, 0],
+  };
+  const bins = Int32Array.from(x, (px, n) => {
+    const i = Math.min(lattice.inline.count - 1, Math.round((y[n] - y0) / size));
+    return i * lattice.crossline.count + Math.min(lattice.crossline.count - 1, Math.round((px - x0) / size));
+  });
+  return { lattice, bins };
+}
+

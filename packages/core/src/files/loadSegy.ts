@@ -1,0 +1,156 @@
+import { LithagonError } from '../earth/errors.ts';
+import type { EarthObject, SeismicLine, Volume } from '../earth/objects.ts';
+import { isQuantity, QUANTITIES, type Quantity } from '../earth/units.ts';
+import type { LineTraces } from '../formats/segy/line.ts';
+import { loadSamples } from '../formats/segy/load.ts';
+import { loadLineSamples } from '../formats/segy/loadLine.ts';
+import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { inspectSegy, rangeOf, type SegyInspection } from './inspectSegy.ts';
+import type { Loaded, Loading } from './load.ts';
+
+interface Declared {
+  domain: 'twt' | 'depth';
+  quantity: Quantity;
+  unit: string;
+  polarity: Volume['polarity'];
+}
+
+/** What a person has to say of seismic, checked; refuses what is missing or no quantity. */
+function declaredOf({ source, declare }: Loading): Declared {
+  const missing = ['domain', 'quantity'].filter((key) => !declare[key]);
+  if (missing.length > 0)
+    throw new LithagonError(
+      'undeclared',
+      `${source.name} does not say what its ${missing.map((m) => (m === 'domain' ? 'vertical axis is (time or depth)' : 'samples are')).join(' nor what its ')}, and no one has declared it.`,
+      {
+        object: source.name,
+        fix: `Declare ${missing.map((m) => (m === 'domain' ? 'domain=twt or domain=depth' : 'quantity=amplitude (or another quantity)')).join(' and ')}.`,
+      },
+    );
+  const { domain, quantity, polarity } = declare;
+  if (domain !== 'twt' && domain !== 'depth')
+    throw new LithagonError('declare', `“${domain}” is no vertical domain.`, {
+      object: source.name,
+      fix: 'Declare domain=twt or domain=depth.',
+    });
+  if (!isQuantity(quantity))
+    throw new LithagonError('declare', `“${quantity}” is no quantity that is known.`, {
+      object: source.name,
+      fix: `One of: ${Object.keys(QUANTITIES).join(', ')}.`,
+    });
+  return {
+    domain,
+    quantity,
+    unit: declare.unit ?? QUANTITIES[quantity].unit,
+    polarity: polarity === 'harder-negative' || polarity === 'harder-positive' ? polarity : undefined,
+  };
+}
+
+/** A quantity is refused for samples that cannot be it: a velocity cube is not taken for amplitude an hour later. */
+export function checkRange(name: string, quantity: Quantity, statistics: Volume['statistics']): void {
+  const { range, unit } = QUANTITIES[quantity];
+  const { count, percentiles } = statistics;
+  if (count > 0 && (percentiles[1] < range[0] || percentiles[99] > range[1]))
+    throw new LithagonError(
+      'range',
+      `${name} was declared ${quantity}, but its samples run from ${percentiles[1].toPrecision(4)} to ${percentiles[99].toPrecision(4)}; ${quantity} lies between ${range[0]} and ${range[1]} ${unit}.`,
+      { object: name, fix: 'Declare another quantity. Nothing was loaded.' },
+    );
+}
+
+/** A volume, or the 2D lines, of a SEG-Y file. */
+export async function objectsOfSegy(loading: Loading): Promise<Loaded> {
+  const { source, beside, declare, signal, onProgress } = loading;
+  const declared = declaredOf(loading);
+  const looked = await inspectSegy([source, ...beside], declare, loading, signal, (p) =>
+    onProgress?.(0.15 * p, 'Indexing traces'),
+  );
+  const { report } = looked;
+  if (report.refused) throw new LithagonError(report.refused.code, report.refused.message, report.refused);
+  loading.takeFrame(looked.placement.frame);
+  if (looked.lines) return linesOf(loading, looked, looked.lines, declared);
+  return volumeOf(loading, looked, declared);
+}
+
+async function volumeOf(loading: Loading, looked: SegyInspection, declared: Declared): Promise<Loaded> {
+  const { source, beside, declare, store, started, ids, objects, signal, onProgress } = loading;
+  const { file, index, report } = looked;
+  if (!index) throw new LithagonError('segy', `${source.name} cannot be loaded as a volume.`, { object: source.name });
+  const id = newId('volume');
+  ids.push(id);
+  const samples = await loadSamples(
+    file,
+    index,
+    rangeOf(file, index, declare),
+    store,
+    id,
+    declare.storage === 'compact',
+    signal,
+    (p) => onProgress?.(0.15 + 0.85 * p, 'Reading samples'),
+  );
+  checkRange(source.name, declared.quantity, samples.statistics);
+  const warnings = [...report.problems, ...samples.warnings];
+  const other = declare.grid;
+  const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === other);
+  let { lattice } = samples;
+  if (taken) {
+    lattice = { ...lattice, origin: taken.lattice.origin, perInline: taken.lattice.perInline, perCrossline: taken.lattice.perCrossline };
+    warnings.push(`Its bins were taken to be those of ${taken.name}.`);
+  }
+  const volume: Volume = {
+    id,
+    kind: 'volume',
+    name: freeName(objects, 'volume', declare.name || source.name.replace(/\.[^.]*$/, '')),
+    stage: 'data',
+    revision: loadedRevision(samples.hash, { ...declared, lattice, vertical: samples.vertical }),
+    lattice,
+    ...declared,
+    vertical: samples.vertical,
+    layouts: samples.layouts,
+    statistics: samples.statistics,
+    traces: samples.traces,
+    text: file.parts[0].headers.textLines,
+    madeBy: madeByLoading([source, ...beside].map((s) => s.name).join(', '), declare, started, warnings),
+  };
+  return { objects: [volume], warnings };
+}
+
+async function linesOf(
+  loading: Loading,
+  looked: SegyInspection,
+  lines: LineTraces[],
+  declared: Declared,
+): Promise<Loaded> {
+  const { source, declare, store, started, ids, objects, signal, onProgress } = loading;
+  const { file, report } = looked;
+  const warnings = [...report.problems];
+  const taken: EarthObject[] = [...objects];
+  const made: SeismicLine[] = [];
+  for (const [n, line] of lines.entries()) {
+    const id = newId('seismic line');
+    ids.push(id);
+    const samples = await loadLineSamples(file, line, store, id, signal, (p) =>
+      onProgress?.(0.15 + (0.85 * (n + p)) / lines.length, `Reading ${line.name}`),
+    );
+    checkRange(source.name, declared.quantity, samples.statistics);
+    const object: SeismicLine = {
+      id,
+      kind: 'seismic line',
+      name: freeName(taken, 'seismic line', lines.length === 1 && declare.name ? declare.name : line.name),
+      stage: 'data',
+      revision: loadedRevision(samples.hash, { ...declared, path: line.path, first: line.first }),
+      ...declared,
+      vertical: { first: line.first, step: file.intervalMs, count: file.samples },
+      path: line.path,
+      cdps: line.cdps,
+      shotpoints: line.shotpoints,
+      samples: samples.ref,
+      statistics: samples.statistics,
+      text: file.parts[0].headers.textLines,
+      madeBy: madeByLoading(source.name, declare, started, warnings),
+    };
+    taken.push(object);
+    made.push(object);
+  }
+  return { objects: made, warnings };
+}

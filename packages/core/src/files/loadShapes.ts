@@ -1,0 +1,129 @@
+import { LithagonError } from '../earth/errors.ts';
+import type { CrsRow } from '../earth/crs.ts';
+import type { EarthObject } from '../earth/objects.ts';
+import { parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
+import { parseP190 } from '../formats/p190/parse.ts';
+import { parseShapes } from '../formats/shapefile/parse.ts';
+import { type ByteSource, readText } from '../formats/source.ts';
+import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { placementFor } from './coordinates.ts';
+import type { Loaded, Loading } from './load.ts';
+import { navigationOf } from './loadTable.ts';
+
+function polygonsOf(loading: Loading, shapes: Shape[], toMap: (x: number, y: number) => [number, number], warnings: string[]): EarthObject[] {
+  const { source, declare, objects, started } = loading;
+  const taken = [...objects];
+  return shapes.map((shape): EarthObject => {
+    const rings = shape.rings.map((ring) => ring.map(([x, y]) => toMap(x, y)));
+    const object: EarthObject = {
+      id: newId('polygon'),
+      kind: 'polygon',
+      name: freeName(taken, 'polygon', (shapes.length === 1 && declare.name) || shape.name || 'Outline'),
+      stage: 'data',
+      revision: loadedRevision(shape.name, rings),
+      closed: shape.closed,
+      rings,
+      madeBy: madeByLoading(source.name, declare, started, warnings),
+    };
+    taken.push(object);
+    return object;
+  });
+}
+
+/** Polygons and lines of a GeoJSON file, brought into the project's coordinates. */
+export async function objectsOfShapes(loading: Loading, text: string): Promise<Loaded> {
+  const { source, declare, frame, crsTable } = loading;
+  const geo = parseGeoJson(source.name, text);
+  const warnings: string[] = [];
+  if (geo.skipped > 0) warnings.push(`${geo.skipped} features are neither polygons nor lines and were left out.`);
+  // longitude and latitude stay as they are where nothing says what the project is in
+  const placement = frame || geo.crs !== 'EPSG:4326'
+    ? await placementFor(source.name, declare, frame, crsTable, { crs: geo.crs })
+    : { toMap: (x: number, y: number): [number, number] => [x, y], notes: [], frame };
+  loading.takeFrame(placement.frame);
+  warnings.push(...placement.notes);
+  return { objects: polygonsOf(loading, geo.shapes, placement.toMap, warnings), warnings };
+}
+
+/** The system that a .prj file (WKT) means, by its authority code or by its name. */
+export async function crsOfWkt(wkt: string, crsTable: () => Promise<CrsRow[]>): Promise<string | undefined> {
+  const codes = [...wkt.matchAll(/(?:AUTHORITY|ID)\s*\[\s*"EPSG"\s*,\s*"?(\d+)"?\s*\]/gi)];
+  // the last authority is that of the whole
+  if (codes.length > 0 && /\]\s*\]\s*$/.test(wkt)) return `EPSG:${codes[codes.length - 1][1]}`;
+  const name = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS)\s*\[\s*"([^"]+)"/i.exec(wkt)?.[1];
+  if (!name) return undefined;
+  const plain = (text: string) =>
+    text
+      .toLowerCase()
+      .replace(/^gcs_/, '')
+      .replace(/wgs[ _]19?84/, 'wgs84')
+      .replace(/[^a-z0-9]+/g, '');
+  const row = (await crsTable()).find((r) => plain(r[1]) === plain(name));
+  return row ? `EPSG:${row[0]}` : undefined;
+}
+
+export const companion = (beside: ByteSource[], extension: string) =>
+  beside.find((s) => s.name.toLowerCase().endsWith(extension));
+
+/** Shapes of a shapefile with its attributes and system from the files beside it. */
+export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTable: () => Promise<CrsRow[]>) {
+  const [dbf, prj] = [companion(beside, '.dbf'), companion(beside, '.prj')];
+  const records = parseShapes(
+    source.name,
+    await source.read(0, source.size),
+    dbf ? await dbf.read(0, dbf.size) : undefined,
+  );
+  const stem = source.name.replace(/\.[^.]*$/, '');
+  const shapes = records
+    .filter((r) => r.kind !== 'point')
+    .map((r): Shape => {
+      const key = Object.keys(r.attributes).find((k) => /^(name|label|title|id)$/i.test(k));
+      return { name: (key && r.attributes[key]) || stem, closed: r.kind === 'polygon', rings: r.parts };
+    });
+  return {
+    shapes,
+    points: records.length - shapes.length,
+    crs: prj ? await crsOfWkt(await readText(prj), crsTable) : undefined,
+  };
+}
+
+export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
+  const { source, beside, declare, frame, crsTable } = loading;
+  const { shapes, points, crs } = await shapesOf(source, beside, crsTable);
+  if (shapes.length === 0)
+    throw new LithagonError('shapefile', `${source.name} holds points only, which are not loaded from shapefiles.`, {
+      object: source.name,
+      fix: 'Lines and polygons are.',
+    });
+  const warnings: string[] = [];
+  if (points > 0) warnings.push(`${points} points were left out: lines and polygons are loaded.`);
+  if (!crs && !declare.crs)
+    warnings.push('No .prj file says what system it is in; its coordinates were taken for the project’s.');
+  const placement = await placementFor(source.name, declare, frame, crsTable, { crs });
+  loading.takeFrame(placement.frame);
+  warnings.push(...placement.notes);
+  return { objects: polygonsOf(loading, shapes, placement.toMap, warnings), warnings };
+}
+
+/** Navigation of 2D lines from a P1/90 text. */
+export async function objectsOfNavigation(loading: Loading, text: string): Promise<Loaded> {
+  const { source, declare, frame, crsTable, objects, started } = loading;
+  const { lines, skipped } = parseP190(source.name, text);
+  const placement = await placementFor(source.name, declare, frame, crsTable);
+  loading.takeFrame(placement.frame);
+  const warnings = [...placement.notes];
+  if (skipped > 0) warnings.push(`${skipped} records have no readable position and were left out.`);
+  const madeBy = madeByLoading(source.name, declare, started, warnings);
+  return {
+    objects: lines.map(({ line, points }) =>
+      navigationOf(
+        objects,
+        line,
+        'shotpoint',
+        points.map(([n, x, y]) => [n, ...placement.toMap(x, y)]),
+        madeBy,
+      ),
+    ),
+    warnings,
+  };
+}

@@ -1,0 +1,215 @@
+import type { EarthObject, Navigation, WellTable } from '../earth/objects.ts';
+import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
+import { unitNamed } from '../earth/units.ts';
+import { METRES, type MapUnit } from '../earth/transform.ts';
+import { canonicalJson } from '../numerics/hash.ts';
+import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { placementFor } from './coordinates.ts';
+import { type Loaded, type Loading, oneOf } from './load.ts';
+import { horizonOfPoints } from './loadHorizon.ts';
+import { wellNamed } from './names.ts';
+
+const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
+  'directional surveys': [
+    { key: 'md', name: 'MD', unit: 'm' },
+    { key: 'inclination', name: 'Inclination', unit: '°' },
+    { key: 'azimuth', name: 'Azimuth from grid north', unit: '°' },
+  ],
+  tops: [
+    { key: 'top', name: 'Top', unit: '' },
+    { key: 'md', name: 'MD', unit: 'm' },
+  ],
+  checkshots: [
+    { key: 'md', name: 'MD', unit: 'm' },
+    { key: 'tvdss', name: 'TVDSS', unit: 'm' },
+    { key: 'twt', name: 'TWT', unit: 'ms' },
+    { key: 'tvd', name: 'TVD from kelly bushing', unit: 'm' },
+  ],
+  pressures: [
+    { key: 'md', name: 'MD', unit: 'm' },
+    { key: 'tvdss', name: 'TVDSS', unit: 'm' },
+    { key: 'pressure', name: 'Pressure', unit: 'Pa' },
+  ],
+  'fluid samples': [
+    { key: 'fluid', name: 'Fluid', unit: '' },
+    { key: 'density', name: 'Density', unit: 'kg/m³' },
+    { key: 'fvf', name: 'Formation volume factor', unit: 'm³/m³' },
+  ],
+  'core points': [
+    { key: 'md', name: 'MD', unit: 'm' },
+    { key: 'porosity', name: 'Porosity', unit: 'fraction' },
+    { key: 'permeability', name: 'Permeability', unit: 'mD' },
+    { key: 'grainDensity', name: 'Grain density', unit: 'kg/m³' },
+  ],
+  facies: [
+    { key: 'from', name: 'From MD', unit: 'm' },
+    { key: 'to', name: 'To MD', unit: 'm' },
+    { key: 'facies', name: 'Facies', unit: '' },
+  ],
+};
+
+/** Columns that keep their place even where a file lacks them, so that rows of a kind are all alike. */
+const ALWAYS: Record<string, string[]> = { checkshots: ['md', 'tvdss', 'twt'], pressures: ['md', 'tvdss', 'pressure'] };
+
+/** What checkshot times and depths may be counted from. */
+export const REFERENCES = ['datum', 'msl', 'kb'] as const;
+
+const groups = (keys: string[]) => {
+  const out = new Map<string, number[]>();
+  keys.forEach((key, n) => {
+    const rows = out.get(key) ?? [];
+    rows.push(n);
+    out.set(key, rows);
+  });
+  return out;
+};
+
+/** The unit of a table's map coordinates, where its headings give one. */
+export function mapUnitOf(table: ReadTable): { unit?: MapUnit; degrees?: boolean } {
+  const named = unitNamed(table.found.x?.unit ?? '');
+  if (named === 'deg' || /^(lon|longitude|long)\b/i.test(table.found.x?.column ?? '')) return { degrees: true };
+  return named && named in METRES ? { unit: named as MapUnit } : {};
+}
+
+/** Objects of a table: one a well, a fault, a polygon, a line; a horizon is one. */
+export async function objectsOfTable(loading: Loading, text: string): Promise<Loaded> {
+  const { source, declare, objects: existing, started } = loading;
+  const table = readTable(source.name, text, mappingOf(declare));
+  const { spec, numbers, texts } = table;
+  const warnings = [...table.warnings];
+  const { x, y } = numbers;
+  if (x && y) {
+    const placement = await placementFor(source.name, declare, loading.frame, loading.crsTable, mapUnitOf(table));
+    loading.takeFrame(placement.frame);
+    warnings.push(...placement.notes);
+    for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
+  }
+  if (texts.well) texts.well = texts.well.map((name) => wellNamed(declare, name));
+  const madeBy = madeByLoading(source.name, declare, started, warnings);
+  const objects: EarthObject[] = [];
+  if (spec.kind === 'well heads') {
+    for (const [well, [n]] of groups(texts.well))
+      objects.push({
+        id: newId('well'),
+        kind: 'well',
+        name: well || 'unnamed well',
+        stage: 'wells',
+        revision: loadedRevision('', [well, x[n], y[n], numbers.kb[n]]),
+        x: x[n],
+        y: y[n],
+        kbM: numbers.kb[n],
+        totalMdM: numbers.totalMd && !Number.isNaN(numbers.totalMd[n]) ? numbers.totalMd[n] : undefined,
+        status: texts.status?.[n] || undefined,
+        madeBy,
+      });
+  } else if (COLUMNS[spec.kind]) {
+    if (spec.kind === 'checkshots' && !numbers.twt) numbers.twt = numbers.owt.map((v) => 2 * v);
+    for (const [well, rows] of groups(texts.well ?? Array.from({ length: table.rows }, () => '')))
+      objects.push(wellTable(loading, spec.kind as WellTable['kind'], well, rows, table, madeBy));
+  } else if (spec.kind === 'fault sticks') {
+    const domain = numbers.twt ? 'twt' : 'depth';
+    const vertical = numbers.twt ?? numbers.depth;
+    for (const [fault, rows] of groups(texts.fault)) {
+      const sticks = [...groups(rows.map((n) => String(numbers.stick[n]))).values()].map((members) =>
+        members
+          .map((m) => rows[m])
+          .map((n) => [x[n], y[n], vertical[n]] as [number, number, number])
+          .sort((a, b) => a[2] - b[2]),
+      );
+      objects.push({
+        id: newId('fault'),
+        kind: 'fault',
+        name: freeName(existing, 'fault', fault || 'Fault'),
+        stage: 'interpret',
+        revision: loadedRevision(fault, sticks),
+        domain,
+        sticks,
+        madeBy,
+      });
+    }
+  } else if (spec.kind === 'polygon') {
+    for (const [name, rows] of groups(texts.polygon)) {
+      const ring = rows.map((n) => [x[n], y[n]] as [number, number]);
+      objects.push({
+        id: newId('polygon'),
+        kind: 'polygon',
+        name: freeName(existing, 'polygon', name || 'Outline'),
+        stage: 'data',
+        revision: loadedRevision(name, ring),
+        closed: true,
+        rings: [ring],
+        madeBy,
+      });
+    }
+  } else if (spec.kind === 'navigation') {
+    const by = numbers.cdp ? 'cdp' : 'shotpoint';
+    for (const [line, rows] of groups(texts.line))
+      objects.push(
+        navigationOf(
+          existing,
+          line,
+          by,
+          rows.map((n) => [numbers[by][n], x[n], y[n]]),
+          madeBy,
+        ),
+      );
+  } else objects.push(await horizonOfPoints(loading, table, madeBy));
+  return { objects, warnings };
+}
+
+export function navigationOf(
+  existing: EarthObject[],
+  line: string,
+  by: 'cdp' | 'shotpoint',
+  points: [number, number, number][],
+  madeBy: WellTable['madeBy'],
+): Navigation {
+  const sorted = points.sort((a, b) => a[0] - b[0]);
+  return {
+    id: newId('navigation'),
+    kind: 'navigation',
+    name: freeName(existing, 'navigation', `${line || 'Line'} navigation`),
+    stage: 'data',
+    revision: loadedRevision(line, [by, sorted]),
+    line,
+    by,
+    points: sorted,
+    madeBy,
+  };
+}
+
+function wellTable(
+  { declare, source }: Loading,
+  kind: WellTable['kind'],
+  well: string,
+  rows: number[],
+  table: ReadTable,
+  madeBy: WellTable['madeBy'],
+): WellTable {
+  const columns = COLUMNS[kind].filter(
+    (c) => table.numbers[c.key] || table.texts[c.key] || ALWAYS[kind]?.includes(c.key),
+  );
+  const cells = rows.map((n) =>
+    columns.map((c) => {
+      if (table.texts[c.key]) return table.texts[c.key][n];
+      const value = table.numbers[c.key]?.[n] ?? Number.NaN;
+      return Number.isNaN(value) ? null : value;
+    }),
+  );
+  const reference =
+    kind === 'checkshots' && declare.reference
+      ? oneOf(declare.reference, REFERENCES, 'reference of times', source.name)
+      : undefined;
+  return {
+    id: newId(kind),
+    kind,
+    name: well ? `${well.slice(0, 100)} ${kind}` : kind,
+    stage: 'wells',
+    revision: loadedRevision(canonicalJson(cells), { well, kind, reference }),
+    well: well.slice(0, 100),
+    columns: columns.map(({ name, unit }) => ({ name, unit })),
+    rows: cells,
+    ...(reference ? { reference } : {}),
+    madeBy,
+  };
+}

@@ -1,0 +1,86 @@
+import Papa from 'papaparse';
+import { LithagonError } from '../../earth/errors.ts';
+import { unitNamed } from '../../earth/units.ts';
+
+/** The cells of a table as text, whatever its separators. */
+export interface Cells {
+  header: string[];
+  /** Units from a row of their own below the header; empty strings where there is none. */
+  units: string[];
+  body: string[][];
+  /** Line of the file (from 1) on which the body's first row stands. */
+  firstLine: number;
+}
+
+const isNumber = (cell: string) => cell !== '' && Number.isFinite(Number(cell.replace(',', '.')));
+/** What stands for “nothing” in numeric columns of files of the trade. */
+const NOTHING = /^(|-|na|n\/a|nan|null|none|-?999(\.25|9|99|\.0+)?|-?9999\.0+|-?1\.?0*e\+?30)$/i;
+
+/** A number as written with a point or a comma, NaN for an empty cell or a value that stands for nothing. */
+export function numberOf(cell: string, comma: boolean): number {
+  const text = cell.trim();
+  if (NOTHING.test(text)) return Number.NaN;
+  return Number(comma ? text.replace(/\./g, '').replace(',', '.') : text);
+}
+
+/** Whether numbers have a decimal comma: some cell only makes sense so, and none has a point. */
+export function hasDecimalComma(body: string[][]): boolean {
+  let comma = false;
+  for (const row of body.slice(0, 200))
+    for (const cell of row) {
+      if (/^\s*-?\d*\.\d+\s*$/.test(cell)) return false;
+      if (/^\s*-?\d+,\d+\s*$/.test(cell)) comma = true;
+    }
+  return comma;
+}
+
+/**
+ * Split a text into a table: separators are found, lines before the row of names are skipped, a row of units below it is
+ * understood. A table without names gets “Column 1”, “Column 2” ….
+ */
+export function cellsOf(name: string, text: string): Cells {
+  const plain = text.replace(/^\uFEFF/, '').replace(/\0/g, '');
+  const parsed = Papa.parse<string[]>(plain, { skipEmptyLines: 'greedy', comments: '#' });
+  let rows = parsed.data;
+  const wide = (r: string[][]) => r.slice(0, 50).filter((row) => row.length > 1).length;
+  if (wide(rows) < Math.min(rows.length, 50) / 2 || /^\s/.test(parsed.meta.delimiter ?? '')) {
+    // columns set apart by blanks
+    const blank = plain
+      .split(/\r\n|\n|\r/)
+      .filter((line) => line.trim() !== '' && !line.startsWith('#'))
+      .map((line) => line.trim().split(parsed.meta.delimiter === '\t' && line.includes('\t') ? /\t/ : /\s+/));
+    if (wide(blank) >= wide(rows)) rows = blank;
+  }
+  rows = rows.map((row) => row.map((cell) => cell.trim()));
+  const refuse = (): never => {
+    throw new LithagonError('csv', `${name} cannot be read as a table: it has no row of column names.`, {
+      object: name,
+      fix: 'Give it a first line that names the columns, such as “well,md_m,twt_ms”.',
+    });
+  };
+  if (rows.length === 0) refuse();
+  const usual = [...rows.slice(0, 200).reduce((m, r) => m.set(r.length, (m.get(r.length) ?? 0) + 1), new Map<number, number>())].sort(
+    (a, b) => b[1] - a[1] || b[0] - a[0],
+  )[0][0];
+  if (usual < 2) refuse();
+  // lines above the table are remarks
+  let at = rows.findIndex((row) => row.length >= usual - 1 && row.length >= 2);
+  if (at < 0) at = 0;
+  const first = rows[at];
+  if (first.every((cell) => isNumber(cell) || cell === '')) {
+    const header = first.map((_, n) => `Column ${n + 1}`);
+    return { header, units: header.map(() => ''), body: rows.slice(at), firstLine: at + 1 };
+  }
+  const next = rows[at + 1] ?? [];
+  const bare = next.map((cell) => cell.replace(/^[([]|[)\]]$/g, ''));
+  const areUnits =
+    next.length > 1 &&
+    bare.some((cell) => unitNamed(cell) !== null) &&
+    bare.every((cell) => /^[-_]*$/.test(cell) || (!isNumber(cell) && unitNamed(cell) !== null));
+  return {
+    header: first,
+    units: first.map((_, n) => (areUnits ? (bare[n] ?? '') : '')),
+    body: rows.slice(at + (areUnits ? 2 : 1)),
+    firstLine: at + (areUnits ? 3 : 2),
+  };
+}

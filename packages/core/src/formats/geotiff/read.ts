@@ -1,0 +1,61 @@
+import { fromArrayBuffer } from 'geotiff';
+import { LithagonError } from '../../earth/errors.ts';
+import type { GridFile } from '../esri/ascii.ts';
+
+/** Read the first band of a GeoTIFF (OGC 19-008r4) with its affine, rotated or not, and its coordinate system. */
+export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<GridFile> {
+  const refuse = (why: string, fix: string): never => {
+    throw new LithagonError('geotiff', `${name} cannot be read as a GeoTIFF: ${why}.`, { object: name, fix });
+  };
+  const tiff = await fromArrayBuffer(bytes.slice().buffer).catch(() =>
+    refuse('it is no TIFF file, or was cut short', 'Copy it again from where it came.'),
+  );
+  const image = await tiff.getImage().catch(() => refuse('it holds no image', 'Ask for the file again.'));
+  const [columns, rows] = [image.getWidth(), image.getHeight()];
+  if (!(columns > 1 && rows > 1 && columns * rows <= 100e6))
+    refuse(`it is ${columns} × ${rows} cells`, 'Grids of 2 × 2 to 100 million cells are read.');
+  const tag = (key: string): unknown => {
+    try {
+      return (image.fileDirectory as { getValue(k: string): unknown }).getValue(key);
+    } catch {
+      return undefined;
+    }
+  };
+  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  const matrix = tag('ModelTransformation') as ArrayLike<number> | undefined;
+  const scale = tag('ModelPixelScale') as ArrayLike<number> | undefined;
+  const tie = tag('ModelTiepoint') as ArrayLike<number> | undefined;
+  let corner: [number, number];
+  let perRow: [number, number];
+  let perColumn: [number, number];
+  if (matrix && matrix.length >= 8) {
+    perColumn = [matrix[0], matrix[4]];
+    perRow = [matrix[1], matrix[5]];
+    corner = [matrix[3], matrix[7]];
+  } else if (scale && tie && tie.length >= 6) {
+    perColumn = [scale[0], 0];
+    perRow = [0, -scale[1]];
+    corner = [tie[3] - tie[0] * scale[0], tie[4] + tie[1] * scale[1]];
+  } else return refuse('it does not say where on the map it lies', 'Write it again with its georeference inside.');
+  // pixels are areas unless the file says that they are points
+  const half = Number(keys.GTRasterTypeGeoKey) === 2 ? 0 : 0.5;
+  const origin: [number, number] = [
+    corner[0] + half * (perColumn[0] + perRow[0]),
+    corner[1] + half * (perColumn[1] + perRow[1]),
+  ];
+  const [band] = (await image
+    .readRasters({ samples: [0] })
+    .catch(() => refuse('its cells cannot be read', 'It may have been cut short: copy it again.'))) as unknown as ArrayLike<number>[];
+  const nothing = Number(image.getGDALNoData() ?? Number.NaN);
+  const values = Float32Array.from(band, (v) => (v === nothing ? Number.NaN : v));
+  const code = Number(keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey);
+  return {
+    rows,
+    columns,
+    values,
+    origin,
+    perRow,
+    perColumn,
+    ...(code > 0 && code < 32767 ? { crs: `EPSG:${code}` } : {}),
+  };
+}

@@ -1,0 +1,67 @@
+import { LithagonError } from '../../earth/errors.ts';
+import type { ByteSource } from '../source.ts';
+import { readHeaders, type SegyHeaders, traceOffset } from './headers.ts';
+
+/** One of the files that hold the traces of a volume or line. */
+export interface SegyPart {
+  source: ByteSource;
+  headers: SegyHeaders;
+  /** Number of its first trace among those of all parts. */
+  from: number;
+}
+
+/** Traces of one file, or of several that are parts of the same volume. */
+export interface SegyFile {
+  name: string;
+  parts: SegyPart[];
+  traces: number;
+  samples: number;
+  intervalMs: number;
+}
+
+/** Open files as parts of one volume; refuses parts whose traces are not of one kind. */
+export async function openSegy(sources: ByteSource[]): Promise<SegyFile> {
+  const parts: SegyPart[] = [];
+  let from = 0;
+  for (const source of sources) {
+    const headers = await readHeaders(source);
+    const first = parts[0]?.headers;
+    if (first && (first.samples !== headers.samples || first.intervalMs !== headers.intervalMs))
+      throw new LithagonError(
+        'parts',
+        `${source.name} has ${headers.samples} samples by ${headers.intervalMs} ms a trace, and ${sources[0].name} has ${first.samples} by ${first.intervalMs}: they are no parts of one volume.`,
+        { object: source.name, fix: 'Load it as a volume of its own. Nothing was loaded.' },
+      );
+    parts.push({ source, headers, from });
+    from += headers.traces;
+  }
+  const { samples, intervalMs } = parts[0].headers;
+  return { name: sources[0].name, parts, traces: from, samples, intervalMs };
+}
+
+/** The part that holds a trace. */
+export function partOf(file: SegyFile, trace: number): SegyPart {
+  let part = file.parts[0];
+  for (const each of file.parts) if (each.from <= trace) part = each;
+  return part;
+}
+
+/** Visit the 240-byte header of every trace, a few megabytes of file at a time. */
+export async function eachHeader(
+  file: SegyFile,
+  visit: (view: DataView, at: number, trace: number, littleEndian: boolean) => void,
+  progress?: (part: number) => void,
+): Promise<void> {
+  const BLOCK = 4 << 20;
+  for (const { source, headers, from } of file.parts)
+    for (let n = 0; n < headers.traces; ) {
+      const start = traceOffset(headers, n);
+      // long traces are skipped over, not read
+      let last = n;
+      while (last + 1 < headers.traces && traceOffset(headers, last + 1) + 240 - start <= BLOCK) last++;
+      const bytes = await source.read(start, traceOffset(headers, last) + 240 - start);
+      const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+      for (; n <= last; n++) visit(view, traceOffset(headers, n) - start, from + n, headers.littleEndian);
+      progress?.((from + n) / file.traces);
+    }
+}

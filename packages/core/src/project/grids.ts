@@ -1,0 +1,54 @@
+import { binArea, cornersOf, type Lattice, sameBins, toIndex } from '../earth/lattice.ts';
+import type { Volume } from '../earth/objects.ts';
+
+/** How a grid lies to that of a volume that is there already. */
+export interface NearGrid {
+  volume: Volume;
+  /** `same`: bin for bin; `near`: as many lines, off by a part of a bin; `lines`: every so many of its lines, or a part. */
+  relation: 'same' | 'near' | 'lines';
+  says: string;
+}
+
+/**
+ * The volume whose bins are those of a lattice, or nearly: surveys belong together by where they are, not by names.
+ */
+export function nearGrid(lattice: Lattice, volumes: Volume[]): NearGrid | null {
+  const bin = Math.sqrt(binArea(lattice));
+  let best: NearGrid | null = null;
+  for (const volume of volumes) {
+    if (sameBins(lattice, volume.lattice)) return { volume, relation: 'same', says: `the same bins as ${volume.name}` };
+    const [own, other] = [cornersOf(lattice), cornersOf(volume.lattice)];
+    const alike =
+      lattice.inline.count === volume.lattice.inline.count && lattice.crossline.count === volume.lattice.crossline.count;
+    const off = Math.max(...own.map((c, n) => Math.hypot(c[0] - other[n][0], c[1] - other[n][1])));
+    if (alike && off < 0.5 * bin && best?.relation !== 'near') {
+      best = {
+        volume,
+        relation: 'near',
+        says: `as many lines as ${volume.name}, with corners ${off.toFixed(2)} m apart at most (${(off / bin).toFixed(2)} of a bin)`,
+      };
+      continue;
+    }
+    if (best) continue;
+    const at = own.map(([x, y]) => toIndex(volume.lattice, x, y));
+    const onBins = at.every(([i, j]) => Math.abs(i - Math.round(i)) < 0.02 && Math.abs(j - Math.round(j)) < 0.02);
+    const { inline, crossline } = lattice;
+    const every = [
+      Math.abs(at[3][0] - at[0][0]) / Math.max(1, inline.count - 1),
+      Math.abs(at[1][1] - at[0][1]) / Math.max(1, crossline.count - 1),
+    ];
+    const whole = every.every((s) => Math.abs(s - Math.round(s)) < 0.02 && Math.round(s) > 0);
+    if (onBins && whole) {
+      const [a, b] = every.map(Math.round);
+      best = {
+        volume,
+        relation: 'lines',
+        says:
+          a === 1 && b === 1
+            ? `on the bins of ${volume.name}`
+            : `on the bins of ${volume.name}, every ${a} of its inlines and ${b} of its crosslines`,
+      };
+    }
+  }
+  return best;
+}
