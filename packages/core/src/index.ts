@@ -10,7 +10,7 @@ export { inspectFile, type Looking, recognise } from './files/inspect.ts';
 export type { Around } from './files/context.ts';
 export { crsOf, frameFor } from './files/coordinates.ts';
 export { type LoadContext, type Loaded, loadFile } from './files/load.ts';
-export { nearestName, wellNames } from './files/names.ts';
+export { matchNames, nearestName, wellNames } from './files/names.ts';
 export type * from './files/report.ts';
 export { type HeaderTable, headerTable, TRACE_FIELDS } from './formats/segy/headerTable.ts';
 export * from './earth/transform.ts';
@@ -38,3 +38,4 @@ export { parseRecipe, type Recipe, recipeOf, runRecipe } from './trail/recipe.ts
 export { outOfDate } from './trail/staleness.ts';
 export { type PathPoint, pointAtMd, type WellPath, wellPath } from './wells/path.ts';
 export { depthOfTwt, fromCheckshots, type TimeDepth, twtOfDepth } from './wells/timeDepth.ts';
+export { bytesOf, dependents, finder } from './project/catalogue.ts';

@@ -3,8 +3,11 @@ import {
   blobSource,
   checkParams,
   type Declarations,
+  type EarthObject,
   exportObject,
   type FileReport,
+  type HeaderTable,
+  headerTable,
   inspectFile,
   LithagonError,
   loadFile,
@@ -97,18 +100,44 @@ async function crsTable() {
 type Progress = (part: number, what: string) => void;
 
 const api = {
-  inspect: (task: number, file: File, declare: Declarations): Promise<Outcome<FileReport>> =>
-    withCancel(task, (signal) => inspectFile(blobSource(file.name, file), declare, signal)),
+  /** @param beside further parts of the same volume, or companions of a shapefile */
+  inspect: (
+    task: number,
+    projectId: string,
+    file: File,
+    beside: File[],
+    declare: Declarations,
+  ): Promise<Outcome<FileReport>> =>
+    withCancel(task, async (signal) => {
+      const store = await storeOf(projectId);
+      const [objects, { frame }] = await Promise.all([store.list(), store.facts()]);
+      return inspectFile(blobSource(file.name, file), declare, {
+        around: { objects, frame, crsTable },
+        beside: beside.map((f) => blobSource(f.name, f)),
+        signal,
+      });
+    }),
 
-  load: (task: number, projectId: string, file: File, declare: Declarations, progress: Progress) =>
+  /** A page of a SEG-Y file's trace headers. */
+  headers: (task: number, file: File, from: number, count: number): Promise<Outcome<HeaderTable>> =>
+    withCancel(task, () => headerTable(blobSource(file.name, file), from, count)),
+
+  load: (
+    task: number,
+    projectId: string,
+    file: File,
+    beside: File[],
+    declare: Declarations,
+    progress: Progress,
+  ) =>
     withCancel(task, async (signal) => {
       const store = yielding(await storeOf(projectId));
-      const loaded = await loadFile(blobSource(file.name, file), declare, {
-        store,
-        crsTable,
-        signal,
-        onProgress: progress,
-      });
+      const loaded = await loadFile(
+        blobSource(file.name, file),
+        declare,
+        { store, crsTable, signal, onProgress: progress },
+        beside.map((f) => blobSource(f.name, f)),
+      );
       return { ids: loaded.objects.map((o) => o.id), warnings: loaded.warnings };
     }),
 
@@ -234,7 +263,7 @@ const api = {
       return Comlink.transfer(own, [own.buffer]);
     }),
 
-  sweep: (projectId: string) => outcome(async () => sweep(await storeOf(projectId))),
+  sweep: (projectId: string, kept: EarthObject[]) => outcome(async () => sweep(await storeOf(projectId), kept)),
 };
 
 export type WorkerApi = typeof api;

@@ -26,7 +26,22 @@ export function keepHistory(projectId: string): void {
   } catch {
     useHistory.setState({ done: [], undone: [] });
   }
-  useHistory.subscribe((state) => localStorage.setItem(keyOf(projectId), JSON.stringify(state)));
+  useHistory.subscribe((state) => {
+    // where the browser keeps no more, the oldest edits are given up first
+    for (let kept = state; ; kept = { done: kept.done.slice(Math.ceil(kept.done.length / 2)), undone: [] })
+      try {
+        localStorage.setItem(keyOf(projectId), JSON.stringify(kept));
+        return;
+      } catch {
+        if (kept.done.length === 0) return;
+      }
+  });
+}
+
+/** Objects that an undo or redo may bring back; their arrays stay until the edit is forgotten. */
+export function heldByHistory(): EarthObject[] {
+  const { done, undone } = useHistory.getState();
+  return [...done, ...undone].flatMap((e) => [...e.before, ...e.after]);
 }
 
 /**

@@ -5,14 +5,14 @@ interface Manifest {
   files: { file: string; kind: string }[];
 }
 
-/** Fetch the demo's raw files as if they had been dropped. 2D lines are left out: they are not read yet. */
+/** Fetch the demo's raw files as if they had been dropped. */
 export async function fetchRawFiles(
   origin: string,
   onProgress: (part: number) => void,
   signal: AbortSignal,
 ): Promise<File[]> {
   const manifest = (await (await fetch(`${origin}/manifest.json`, { signal })).json()) as Manifest;
-  const wanted = manifest.files.filter((f) => f.kind !== 'seismic line');
+  const wanted = manifest.files;
   const files: File[] = [];
   for (const { file } of wanted) {
     const response = await fetch(`${origin}/${file}`, { signal });

@@ -1,4 +1,4 @@
-import { allSteps, type EarthObject } from '@lithagon/core';
+import { allSteps } from '@lithagon/core';
 import { ChevronLeft, Upload } from 'lucide-react';
 import { colorOf } from '../color/objects';
 import { bedOf } from '../stages/beds';
@@ -8,63 +8,11 @@ import { offerFiles, select, useSelection } from '../state/selection';
 import { takeTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
 import { beginFault, beginPicking } from './draw';
+import { asideOf, titleOf } from './describe';
 import { chooseFiles } from './files';
 import { showObject } from './show';
 import { lacks, prepare, runRebuild } from './steps';
 import css from './Tray.module.css';
-
-const PLURAL: Record<string, string> = {
-  volume: 'Volumes',
-  well: 'Wells',
-  logs: 'Logs',
-  horizon: 'Horizons',
-  fault: 'Faults',
-  polygon: 'Outlines',
-  tops: 'Tops',
-  checkshots: 'Checkshots',
-  pressures: 'Pressures',
-  facies: 'Facies',
-  'velocity model': 'Velocity models',
-  'result table': 'Result tables',
-  'time-depth relation': 'Time–depth relations',
-  wavelet: 'Wavelets',
-  picks: 'Picks',
-  map: 'Maps',
-  contacts: 'Fluid contacts',
-};
-
-const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
-
-function aside(object: EarthObject): string {
-  switch (object.kind) {
-    case 'volume':
-      return object.quantity;
-    case 'fault':
-      return `${object.sticks.length} sticks`;
-    case 'horizon':
-      return `${(100 * object.filled).toFixed(0)} %`;
-    case 'well':
-      return object.status ?? '';
-    case 'logs':
-      return `${object.curves.length} curves`;
-    case 'velocity model':
-      return `${object.layers.length} layers`;
-    case 'time-depth relation':
-      return object.correlation.toFixed(2);
-    case 'contacts':
-      return `${object.owcM.toFixed(0)} m`;
-    case 'map':
-      return object.unit;
-    case 'picks':
-      return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
-    case 'wavelet':
-      return object.method;
-    case 'polygon':
-      return object.closed ? 'area' : 'line';
-    default:
-      return `${object.rows.length} rows`;
-  }
-}
 
 /** The objects of a bed, and the steps that make more of them, each saying what it still lacks. */
 export function Tray() {
@@ -121,7 +69,7 @@ export function Tray() {
                   <i style={{ background: colorOf(object, objects) }} />
                   <span>{object.name}</span>
                   <small className={old.has(object.id) || waiting.has(object.id) ? css.old : ''}>
-                    {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : aside(object)}
+                    {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : asideOf(object)}
                   </small>
                 </button>
               ))}

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { Toaster } from 'sonner';
 import { forViews } from '../compute/pool';
 import { keepDesk, useDesk } from '../state/desk';
-import { keepHistory } from '../state/history';
+import { heldByHistory, keepHistory } from '../state/history';
 import { openProject, useProject } from '../state/project';
 import { track } from '../state/runs';
 import { offerFiles } from '../state/selection';
@@ -33,7 +33,7 @@ export function Workbench() {
     void openProject(id).then(() => {
       setReady(true);
       // what a run that was interrupted had written is cleared away
-      if (useProject.getState().store) void forViews().sweep(id);
+      if (useProject.getState().store) void forViews().sweep(id, heldByHistory());
       const raw = sessionStorage.getItem(RAW_KEY);
       sessionStorage.removeItem(RAW_KEY);
       if (raw)

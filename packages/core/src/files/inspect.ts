@@ -12,7 +12,6 @@ import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid } from './loadGrid.ts';
 import { shapesOf } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
-import { matchNames } from './names.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 
 const READ = 'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids and P1/90 are read.';
@@ -82,7 +81,7 @@ export async function inspectFile(
       case 'SEG-Y':
         return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
       case 'LAS':
-        return inspectLas(source, await readText(source), around);
+        return inspectLas(source, await readText(source));
       case 'CSV':
         return await inspectTable(source, await readText(source), declare, around);
       case 'GeoJSON':
@@ -106,7 +105,7 @@ export async function inspectFile(
   }
 }
 
-function inspectLas(source: ByteSource, text: string, around: Around): FileReport {
+function inspectLas(source: ByteSource, text: string): FileReport {
   const sets = parseLas(source.name, text);
   const [las] = sets;
   const report = blank(source, 'LAS', `Logs of ${las.well || 'an unnamed well'}`);
@@ -129,7 +128,7 @@ function inspectLas(source: ByteSource, text: string, around: Around): FileRepor
     }),
   ];
   report.problems = sets.flatMap((set) => set.warnings);
-  report.names = matchNames([las.well], around.objects);
+  report.wells = [las.well];
   if (!las.well)
     report.refused = {
       code: 'las',
@@ -176,7 +175,7 @@ async function inspectTable(
           .join(', '),
       },
     ];
-    report.names = matchNames(table.texts.well ?? [], around.objects);
+    report.wells = [...new Set(table.texts.well ?? [])];
     if (spec.kind === 'checkshots')
       report.questions.push({
         key: 'reference',

@@ -46,9 +46,8 @@ export function wellNames(objects: EarthObject[]): string[] {
   return [...new Set([...heads, ...others])];
 }
 
-/** Names of a file that are no well of the project but nearly one: for a person to match, never merged unasked. */
-export function matchNames(names: string[], objects: EarthObject[]): NameMatch[] {
-  const known = wellNames(objects);
+/** Names of a file that are none of those known but nearly one: for a person to match, never merged unasked. */
+export function matchNames(names: string[], known: string[]): NameMatch[] {
   return [...new Set(names)]
     .filter((name) => name !== '' && !known.includes(name))
     .map((name) => ({ name, suggested: nearestName(name, known), others: known }))

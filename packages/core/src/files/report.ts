@@ -93,8 +93,8 @@ export interface FileReport {
   sketch: Sketch;
   segy?: SegyReport;
   table?: TableReport;
-  /** Names of wells that are not in the project but nearly. */
-  names?: NameMatch[];
+  /** Names of wells that it has something of. */
+  wells?: string[];
   /** Why it cannot be loaded. */
   refused?: { code: string; message: string } & ErrorFacts;
 }

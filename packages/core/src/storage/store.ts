@@ -46,11 +46,14 @@ export interface Store {
   arrayOwners(): Promise<string[]>;
 }
 
-/** Remove arrays that no object owns: what a run that was interrupted had written. */
-export async function sweep(store: Store): Promise<number> {
+/**
+ * Remove arrays that no object owns: what a run that was interrupted had written.
+ * @param kept objects that are deleted but may come back by undo
+ */
+export async function sweep(store: Store, kept: EarthObject[] = []): Promise<number> {
   const known = new Set<string>();
   // an object that was made again keeps its id, and its arrays stand under another
-  for (const [, owner] of JSON.stringify(await store.list()).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
+  for (const [, owner] of JSON.stringify([await store.list(), kept]).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
   let swept = 0;
   for (const owner of await store.arrayOwners())
     if (!known.has(owner)) {

@@ -1,4 +1,4 @@
-import type { Declarations, FileReport } from '@lithagon/core';
+import { type Declarations, matchNames } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
@@ -9,48 +9,57 @@ import { useSelection } from '../../state/selection';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
 import { FrameButton } from '../FrameSheet';
+import { type Entry, entriesOf, knownNames, looksLikeParts, possibleParts, recall, remember, unanswered } from './entries';
 import css from './LoadSheet.module.css';
+import { Parts } from './Parts';
 import { Report } from './Report';
 import { Sketches } from './Sketches';
 
-interface Entry {
-  file: File;
-  report: FileReport | null;
-  declare: Declarations;
-  wanted: boolean;
-}
-
-/** What still has to be answered before a file can be loaded. */
-export function unanswered(report: FileReport, declare: Declarations): string[] {
-  return report.questions.filter((q) => !declare[q.key]).map((q) => q.label.toLowerCase());
-}
+/** Declarations that change what a reader makes of a file. */
+const LOOKED = /^(byte\.|column\.|unit\.|kind$|crs$|as$|grid$)/;
 
 /** Dropped files before anything is loaded: what each was taken for, and what only a person can say. */
 export function LoadSheet() {
   const open = useSelection((s) => s.loadOpen);
   const files = useSelection((s) => s.files);
+  const objects = useProject((s) => s.objects);
   const [entries, setEntries] = useState<Entry[]>([]);
   const [chosen, setChosen] = useState(0);
 
   useEffect(() => {
-    const known = new Set(entries.map((e) => e.file));
+    const known = new Set(entries.flatMap((e) => [e.file, ...e.beside]));
     const fresh = files.filter((f) => !known.has(f));
     if (files.length === 0 && entries.length > 0) setEntries([]);
     if (fresh.length === 0) return;
-    setEntries((all) => [...all, ...fresh.map((file) => ({ file, report: null, declare: {}, wanted: true }))]);
-    for (const file of fresh) void look(file, {});
+    const made = entriesOf(fresh);
+    setEntries((all) => [...all, ...made]);
+    for (const entry of made) void look(entry);
   });
 
   const change = (file: File, part: Partial<Entry>) =>
     setEntries((all) => all.map((e) => (e.file === file ? { ...e, ...part } : e)));
-  const look = async (file: File, declare: Declarations) => {
-    const report = await runJob((remote, task) => remote.inspect(task, file, declare));
-    change(file, { report, wanted: !report.refused });
+  const look = async (entry: Entry) => {
+    const projectId = useProject.getState().id;
+    const ask = (declare: Declarations) =>
+      runJob((remote, task) => remote.inspect(task, projectId, entry.file, entry.beside, declare));
+    let { declare } = entry;
+    let report = await ask(declare);
+    // what was said of a table of the same shape holds for this one
+    const said = Object.keys(declare).length === 0 ? recall(report) : null;
+    if (said) {
+      declare = said;
+      report = await ask(said);
+    }
+    change(entry.file, { report, declare, beside: entry.beside, wanted: !report.refused });
   };
-  const declare = (entry: Entry, key: string, value: string) => {
-    const next = { ...entry.declare, [key]: value };
-    change(entry.file, { declare: next });
-    if (key.startsWith('byte.')) void look(entry.file, next);
+  const declare = (entry: Entry, said: Declarations) => {
+    const next = { ...entry, declare: { ...entry.declare, ...said } };
+    change(entry.file, { declare: next.declare });
+    if (Object.keys(said).some((key) => LOOKED.test(key))) void look(next);
+  };
+  const join = (entry: Entry, part: Entry, joined: boolean) => {
+    const beside = joined ? [...entry.beside, part.file] : entry.beside.filter((f) => f !== part.file);
+    void look({ ...entry, beside });
   };
 
   const close = () => {
@@ -58,7 +67,8 @@ export function LoadSheet() {
     setEntries([]);
     setChosen(0);
   };
-  const ready = entries.filter((e) => e.wanted && e.report && !e.report.refused);
+  const partOf = (entry: Entry) => entries.find((e) => e !== entry && e.beside.includes(entry.file));
+  const ready = entries.filter((e) => e.wanted && e.report && !e.report.refused && !partOf(e));
   const waiting = ready.filter((e) => e.report && unanswered(e.report, e.declare).length > 0);
   const looking = entries.some((e) => !e.report);
   const load = async () => {
@@ -69,6 +79,7 @@ export function LoadSheet() {
     jobs.sort((a, b) => Number(a.report?.format === 'SEG-Y') - Number(b.report?.format === 'SEG-Y'));
     let done = 0;
     for (const job of jobs) {
+      if (job.report) remember(job.report, job.declare);
       const result = await track(`Loading ${job.file.name}`, 'data', (signal, progress) =>
         runJob(
           (remote, task) =>
@@ -76,6 +87,7 @@ export function LoadSheet() {
               task,
               projectId,
               job.file,
+              job.beside,
               job.declare,
               Comlink.proxy((part: number) => progress(part)),
             ),
@@ -119,9 +131,17 @@ export function LoadSheet() {
               >
                 <b>{e.file.name}</b>
                 <small className={e.report?.refused ? css.refused : ''}>
-                  {e.report ? (e.report.refused ? 'cannot be loaded' : e.report.takenFor) : 'looking …'}
+                  {partOf(e)
+                    ? `part of ${partOf(e)?.file.name}`
+                    : e.report
+                      ? e.report.refused
+                        ? e.report.table
+                          ? 'columns to be told'
+                          : 'cannot be loaded'
+                        : e.report.takenFor
+                      : 'looking …'}
                 </small>
-                {e.report && !e.report.refused && unanswered(e.report, e.declare).length > 0 && <em>asks</em>}
+                {e.report && !partOf(e) && !e.report.refused && unanswered(e.report, e.declare).length > 0 && <em>asks</em>}
               </button>
             </li>
           ))}
@@ -130,13 +150,23 @@ export function LoadSheet() {
           {entry?.report ? (
             <Report
               report={entry.report}
+              file={entry.file}
               declare={entry.declare}
-              onDeclare={(key, value) => declare(entry, key, value)}
+              names={matchNames(entry.report.wells ?? [], knownNames(entry, entries, objects))}
+              onDeclare={(said) => declare(entry, said)}
               onAll={(key, value) => {
                 for (const other of entries)
                   if (other.report?.questions.some((q) => q.key === key) && !other.declare[key])
                     change(other.file, { declare: { ...other.declare, [key]: value } });
               }}
+              parts={
+                <Parts
+                  entry={entry}
+                  candidates={possibleParts(entry, entries).filter((e) => !partOf(e) || partOf(e) === entry)}
+                  alike={(e) => Boolean(entry.report && e.report && looksLikeParts(entry.report, e.report))}
+                  onJoin={(part, joined) => join(entry, part, joined)}
+                />
+              }
             />
           ) : (
             <p className={css.note}>{entry ? `Looking into ${entry.file.name} …` : 'Choose a file at the left.'}</p>
@@ -144,7 +174,7 @@ export function LoadSheet() {
         </div>
         <div className={css.map}>
           <Sketches
-            reports={entries.filter((e) => e.report && !e.report.refused).map((e) => e.report as FileReport)}
+            reports={entries.filter((e) => e.report && !e.report.refused).flatMap((e) => (e.report ? [e.report] : []))}
             chosen={entry?.report ?? null}
           />
         </div>
@@ -155,7 +185,7 @@ export function LoadSheet() {
           {looking
             ? 'Looking into files …'
             : waiting.length > 0
-              ? `${waiting[0].file.name} still asks: ${unanswered(waiting[0].report as FileReport, waiting[0].declare).join(', ')}.`
+              ? `${waiting[0].file.name} still asks: ${waiting[0].report ? unanswered(waiting[0].report, waiting[0].declare).join(', ') : ''}.`
               : ''}
         </span>
         {waiting.length > 0 && !looking && (

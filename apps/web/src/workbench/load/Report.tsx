@@ -1,187 +1,164 @@
-import type { Declarations, FileReport } from '@lithagon/core';
-import { useEffect, useRef } from 'react';
-import { colorMap } from '../../color/maps';
+import type { Declarations, FileReport, NameMatch, Question } from '@lithagon/core';
+import { type ReactNode, useState } from 'react';
 import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
-import { formatValue } from '../../views/common/look';
+import { ColumnMap } from './ColumnMap';
 import css from './LoadSheet.module.css';
+import { NameTable } from './NameTable';
+import { SegyHeaders } from './SegyHeaders';
+import { SegyPictures } from './SegyPictures';
+import { SegyRange } from './SegyRange';
+import { TraceHeaders } from './TraceHeaders';
 
-/** One file in full: questions first, then facts, header positions, a sample of what is in it. */
+const PAGES = [
+  { value: 'summary', label: 'Summary' },
+  { value: 'positions', label: 'Positions' },
+  { value: 'traces', label: 'Trace headers' },
+  { value: 'headers', label: 'File headers' },
+];
+
+/** One file in full: questions first, then facts, what is in it, and where that was read. */
 export function Report(props: {
   report: FileReport;
+  file: File;
   declare: Declarations;
-  onDeclare(key: string, value: string): void;
+  parts: ReactNode;
+  /** Names of wells in it that nearly agree with others. */
+  names: NameMatch[];
+  onDeclare(said: Declarations): void;
   onAll(key: string, value: string): void;
 }) {
-  const { report, declare, onDeclare, onAll } = props;
-  const quantity = report.questions.find((q) => q.key === 'quantity');
+  const { report, file, declare, parts, names, onDeclare, onAll } = props;
+  const [page, setPage] = useState('summary');
+  const { segy, table } = report;
+  const shown = segy ? page : 'summary';
   return (
     <>
-      <h3>{report.takenFor}</h3>
+      <div className={css.top}>
+        <h3>{report.takenFor}</h3>
+        {segy && <Segmented label="Part of the report" value={page} options={PAGES} onChange={setPage} />}
+      </div>
       {report.refused && (
         <p className={css.refusal}>
           {report.refused.message} {report.refused.fix}
         </p>
       )}
-      {report.questions.length > 0 && (
-        <section className={css.questions} aria-label="What the file cannot say">
-          {report.questions.map((q) => (
-            <div key={q.key} className={css.question}>
-              <span>{q.label}</span>
-              {q.options.length <= 3 ? (
-                <Segmented
-                  label={q.label}
+      {shown === 'summary' && (
+        <>
+          {(report.questions.length > 0 || segy) && (
+            <section className={css.questions} aria-label="What the file cannot say">
+              {report.questions.map((q) => (
+                <Answer
+                  key={q.key}
+                  question={q}
                   value={declare[q.key] ?? ''}
-                  options={q.options}
-                  onChange={(v) => onDeclare(q.key, v)}
+                  onAnswer={(value) => onDeclare({ [q.key]: value })}
+                  onAll={(value) => onAll(q.key, value)}
                 />
-              ) : (
-                <Select
-                  label={q.label}
-                  value={declare[q.key] ?? ''}
-                  options={[{ value: '', label: 'choose …' }, ...q.options]}
-                  onChange={(v) => onDeclare(q.key, v)}
+              ))}
+              {declare.quantity === 'amplitude' && segy && (
+                <Answer
+                  question={{
+                    key: 'polarity',
+                    label: 'An increase of impedance is',
+                    optional: true,
+                    options: [
+                      { value: 'harder-positive', label: 'positive' },
+                      { value: 'harder-negative', label: 'negative' },
+                    ],
+                  }}
+                  value={declare.polarity ?? ''}
+                  onAnswer={(polarity) => onDeclare({ polarity })}
+                  onAll={(value) => onAll('polarity', value)}
                 />
               )}
-              {declare[q.key] && (
-                <button type="button" className={css.all} onClick={() => onAll(q.key, declare[q.key])}>
-                  the same for all
-                </button>
-              )}
-              {q.hint && !declare[q.key] && (
-                <p className={css.hint}>
-                  {q.hint.why}{' '}
-                  <button type="button" className={css.all} onClick={() => onDeclare(q.key, q.hint?.value ?? '')}>
-                    Yes, {q.hint.value}
-                  </button>
-                </p>
-              )}
-            </div>
-          ))}
-          {quantity && declare.quantity === 'amplitude' && (
-            <div className={css.question}>
-              <span>An increase of impedance is</span>
-              <Segmented
-                label="Polarity"
-                value={declare.polarity ?? ''}
-                options={[
-                  { value: 'harder-positive', label: 'positive' },
-                  { value: 'harder-negative', label: 'negative' },
-                ]}
-                onChange={(v) => onDeclare('polarity', v)}
-              />
-            </div>
+              <div className={css.question}>
+                <span>Name</span>
+                <input
+                  aria-label="Name"
+                  className={css.text}
+                  placeholder={report.file.replace(/\.[^.]*$/, '')}
+                  value={declare.name ?? ''}
+                  onChange={(e) => onDeclare({ name: e.target.value })}
+                />
+              </div>
+            </section>
           )}
-          <div className={css.question}>
-            <span>Name</span>
-            <input
-              aria-label="Name"
-              className={css.text}
-              placeholder={report.file.replace(/\.[^.]*$/, '')}
-              value={declare.name ?? ''}
-              onChange={(e) => onDeclare('name', e.target.value)}
-            />
-          </div>
-        </section>
+          {parts}
+          {names.length > 0 && <NameTable names={names} declare={declare} onDeclare={onDeclare} />}
+          {table && <ColumnMap table={table} declare={declare} onDeclare={onDeclare} />}
+          <dl className={css.facts}>
+            {report.facts.map((f) => (
+              <div key={f.label}>
+                <dt>{f.label}</dt>
+                <dd>{f.value}</dd>
+              </div>
+            ))}
+          </dl>
+          {report.problems.map((p) => (
+            <p key={p} className={css.note}>
+              {p}
+            </p>
+          ))}
+          {segy && <SegyPictures segy={segy} />}
+          {segy?.whole && <SegyRange segy={segy} declare={declare} onDeclare={onDeclare} />}
+        </>
       )}
-      <dl className={css.facts}>
-        {report.facts.map((f) => (
-          <div key={f.label}>
-            <dt>{f.label}</dt>
-            <dd>{f.value}</dd>
-          </div>
-        ))}
-      </dl>
-      {report.problems.map((p) => (
-        <p key={p} className={css.note}>
-          {p}
-        </p>
-      ))}
-      {report.sample && <SampleSection sample={report.sample} />}
-      {report.positions && report.positions.length > 0 && (
-        <details className={css.more}>
-          <summary>Where line numbers and coordinates stand in the trace headers</summary>
-          <table>
+      {segy && shown === 'positions' && <SegyHeaders segy={segy} declare={declare} onDeclare={onDeclare} />}
+      {segy && shown === 'traces' && <TraceHeaders file={file} declare={declare} onDeclare={onDeclare} />}
+      {segy && shown === 'headers' && (
+        <>
+          <pre className={css.pre}>{segy.text.join('\n').trimEnd()}</pre>
+          <table className={css.table}>
             <thead>
               <tr>
-                <th>Inline</th>
-                <th>Crossline</th>
-                <th>X</th>
-                <th>Y</th>
-                <th>Score</th>
-                <th>Because</th>
+                <th>Byte</th>
+                <th>Binary header</th>
+                <th className={css.right}>Value</th>
+                <th />
               </tr>
             </thead>
             <tbody>
-              {report.positions.map((p) => (
-                <tr key={`${p.inline} ${p.crossline} ${p.x}`}>
-                  <td>{p.inline}</td>
-                  <td>{p.crossline}</td>
-                  <td>{p.x}</td>
-                  <td>{p.y}</td>
-                  <td>{p.score.toFixed(2)}</td>
-                  <td>{p.why}</td>
+              {segy.binary.map((b) => (
+                <tr key={b.byte}>
+                  <td className="num">{b.byte}</td>
+                  <td>{b.meaning}</td>
+                  <td className={`num ${css.right}`}>{b.value}</td>
+                  <td className={css.quiet}>{b.says}</td>
                 </tr>
               ))}
             </tbody>
           </table>
-          <div className={css.bytes}>
-            {(['inline', 'crossline', 'x', 'y'] as const).map((key) => (
-              <label key={key}>
-                {key} byte
-                <input
-                  type="number"
-                  min={1}
-                  max={237}
-                  placeholder={String(report.positions?.[0][key])}
-                  value={declare[`byte.${key}`] ?? ''}
-                  onChange={(e) => onDeclare(`byte.${key}`, e.target.value || String(report.positions?.[0][key]))}
-                />
-              </label>
-            ))}
-          </div>
-        </details>
-      )}
-      {report.text && (
-        <details className={css.more}>
-          <summary>Text header</summary>
-          <pre>{report.text.join('\n').trimEnd()}</pre>
-        </details>
+        </>
       )}
     </>
   );
 }
 
-/** A picture of samples from the middle of the file. */
-function SampleSection({ sample }: { sample: NonNullable<FileReport['sample']> }) {
-  const ref = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const canvas = ref.current;
-    const context = canvas?.getContext('2d');
-    if (!canvas || !context) return;
-    canvas.width = sample.traces;
-    canvas.height = sample.samples;
-    const image = context.createImageData(sample.traces, sample.samples);
-    const colors = colorMap('rust–bone–slate');
-    const one = sample.data.some((v) => v < 0) ? -1 : 0;
-    for (let t = 0; t < sample.traces; t++)
-      for (let k = 0; k < sample.samples; k++) {
-        const value = sample.data[t * sample.samples + k];
-        if (Number.isNaN(value)) continue;
-        const q = (value / (sample.clip || 1) - one) / (1 - one);
-        const c = 3 * Math.max(0, Math.min(255, Math.round(q * 255)));
-        image.data.set([colors[c], colors[c + 1], colors[c + 2], 255], 4 * (k * sample.traces + t));
-      }
-    context.putImageData(image, 0, 0);
-  }, [sample]);
+/** A question with its options, and what the file hints at. */
+function Answer(props: { question: Question; value: string; onAnswer(value: string): void; onAll(value: string): void }) {
+  const { question: q, value, onAnswer, onAll } = props;
   return (
-    <figure className={css.sample}>
-      <canvas ref={ref} role="img" aria-label="Sample section from the middle of the file" />
-      <figcaption>
-        Middle inline: {sample.traces} traces, {sample.samples} samples. Colours end at{' '}
-        {sample.data.some((v) => v < 0) ? '±' : ''}
-        {formatValue(sample.clip)}.
-      </figcaption>
-    </figure>
+    <div className={css.question}>
+      <span>{q.label}</span>
+      {q.options.length <= 3 ? (
+        <Segmented label={q.label === 'An increase of impedance is' ? 'Polarity' : q.label} value={value} options={q.options} onChange={onAnswer} />
+      ) : (
+        <Select label={q.label} value={value} options={[{ value: '', label: 'choose …' }, ...q.options]} onChange={onAnswer} />
+      )}
+      {value && !q.optional && (
+        <button type="button" className={css.all} onClick={() => onAll(value)}>
+          the same for all
+        </button>
+      )}
+      {q.hint && !value && (
+        <p className={css.hint}>
+          {q.hint.why}{' '}
+          <button type="button" className={css.all} onClick={() => onAnswer(q.hint?.value ?? '')}>
+            Yes, {q.options.find((o) => o.value === q.hint?.value)?.label ?? q.hint.value}
+          </button>
+        </p>
+      )}
+    </div>
   );
 }

@@ -1,0 +1,62 @@
+import type { EarthObject } from '@lithagon/core';
+
+const PLURAL: Record<string, string> = {
+  volume: 'Volumes',
+  'seismic line': '2D lines',
+  navigation: 'Navigation',
+  well: 'Wells',
+  logs: 'Logs',
+  horizon: 'Horizons',
+  fault: 'Faults',
+  polygon: 'Outlines',
+  tops: 'Tops',
+  checkshots: 'Checkshots',
+  pressures: 'Pressures',
+  facies: 'Facies',
+  'velocity model': 'Velocity models',
+  'result table': 'Result tables',
+  'time-depth relation': 'Time–depth relations',
+  wavelet: 'Wavelets',
+  picks: 'Picks',
+  map: 'Maps',
+  contacts: 'Fluid contacts',
+};
+
+/** A kind of object as the title of several. */
+export const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
+
+/** What tells an object apart from others of its kind, in a word or two. */
+export function asideOf(object: EarthObject): string {
+  switch (object.kind) {
+    case 'volume':
+      return object.quantity;
+    case 'seismic line':
+      return `${object.cdps.length} traces`;
+    case 'navigation':
+      return `${object.points.length} points`;
+    case 'fault':
+      return `${object.sticks.length} sticks`;
+    case 'horizon':
+      return `${(100 * object.filled).toFixed(0)} %`;
+    case 'well':
+      return object.status ?? '';
+    case 'logs':
+      return `${object.curves.length} curves`;
+    case 'velocity model':
+      return `${object.layers.length} layers`;
+    case 'time-depth relation':
+      return object.correlation.toFixed(2);
+    case 'contacts':
+      return `${object.owcM.toFixed(0)} m`;
+    case 'map':
+      return object.unit;
+    case 'picks':
+      return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
+    case 'wavelet':
+      return object.method;
+    case 'polygon':
+      return object.closed ? 'area' : 'line';
+    default:
+      return `${object.rows.length} rows`;
+  }
+}
