@@ -122,14 +122,7 @@ const api = {
   headers: (task: number, file: File, from: number, count: number): Promise<Outcome<HeaderTable>> =>
     withCancel(task, () => headerTable(blobSource(file.name, file), from, count)),
 
-  load: (
-    task: number,
-    projectId: string,
-    file: File,
-    beside: File[],
-    declare: Declarations,
-    progress: Progress,
-  ) =>
+  load: (task: number, projectId: string, file: File, beside: File[], declare: Declarations, progress: Progress) =>
     withCancel(task, async (signal) => {
       const store = yielding(await storeOf(projectId));
       const loaded = await loadFile(

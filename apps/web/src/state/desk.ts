@@ -19,9 +19,13 @@ export interface Lines {
   slice: number;
 }
 
-interface DeskState {
+export interface DeskState {
   layout: SerializedDockview | null;
+  /** Name of the saved desk that this one began from. */
+  desk: string | null;
   volume: string | null;
+  /** 2D line shown in the section instead of the volume, or null. */
+  line: string | null;
   plane: Exclude<Plane, 'slice'>;
   lines: Lines;
   /** Whether lines were ever chosen: until then they follow the data. */
@@ -39,7 +43,9 @@ interface DeskState {
 
 const initial: DeskState = {
   layout: null,
+  desk: null,
   volume: null,
+  line: null,
   plane: 'inline',
   lines: { inline: 0, crossline: 0, slice: 0 },
   placed: false,

@@ -1,4 +1,4 @@
-import type { EarthObject } from '@lithagon/core';
+import type { EarthObject, Frame } from '@lithagon/core';
 import { create } from 'zustand';
 import { refreshProject, useProject } from './project';
 
@@ -7,6 +7,8 @@ export interface Edit {
   name: string;
   before: EarthObject[];
   after: EarthObject[];
+  /** The project's frame before and after, where it was changed. */
+  frame?: { before: Frame; after: Frame };
 }
 
 interface HistoryState {
@@ -57,29 +59,34 @@ function asWanted(wanted: EarthObject, instead: EarthObject[]): EarthObject {
 }
 
 /** Put objects as they should be; what was there `instead` and is not among them goes. */
-async function put(wanted: EarthObject[], instead: EarthObject[]): Promise<void> {
+async function put(wanted: EarthObject[], instead: EarthObject[], frame?: Frame): Promise<void> {
   const objects = wanted.map((o) => asWanted(o, instead));
   const remove = instead.filter((o) => !objects.some((each) => each.id === o.id)).map((o) => o.id);
-  await useProject.getState().store?.commit({ put: objects, remove });
+  await useProject.getState().store?.commit({ put: objects, remove, facts: frame ? { frame } : undefined });
   await refreshProject();
 }
 
 /** Change objects by name and remember how to take it back. */
-export async function edit(name: string, before: EarthObject[], after: EarthObject[]): Promise<void> {
-  await put(after, before);
-  useHistory.setState((s) => ({ done: [...s.done, { name, before, after }].slice(-MOST), undone: [] }));
+export async function edit(
+  name: string,
+  before: EarthObject[],
+  after: EarthObject[],
+  frame?: Edit['frame'],
+): Promise<void> {
+  await put(after, before, frame?.after);
+  useHistory.setState((s) => ({ done: [...s.done, { name, before, after, frame }].slice(-MOST), undone: [] }));
 }
 
 export async function undo(): Promise<void> {
   const last = useHistory.getState().done.at(-1);
   if (!last) return;
-  await put(last.before, last.after);
+  await put(last.before, last.after, last.frame?.before);
   useHistory.setState((s) => ({ done: s.done.slice(0, -1), undone: [...s.undone, last] }));
 }
 
 export async function redo(): Promise<void> {
   const last = useHistory.getState().undone.at(-1);
   if (!last) return;
-  await put(last.after, last.before);
+  await put(last.after, last.before, last.frame?.after);
   useHistory.setState((s) => ({ done: [...s.done, last], undone: s.undone.slice(0, -1) }));
 }

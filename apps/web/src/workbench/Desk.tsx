@@ -6,6 +6,7 @@ import {
   type IDockviewPanelHeaderProps,
 } from 'dockview-react';
 import { useDesk } from '../state/desk';
+import { CatalogueView } from '../views/catalogue/CatalogueView';
 import { MapView } from '../views/map/MapView';
 import { SceneView } from '../views/scene/SceneView';
 import { SectionView } from '../views/section/SectionView';
@@ -18,6 +19,7 @@ const VIEWS = {
   map: () => <MapView />,
   scene: () => <SceneView />,
   tie: () => <TieView />,
+  catalogue: () => <CatalogueView />,
 };
 
 /** A view's tab: its name only, since a desk always holds its views. */

@@ -1,5 +1,5 @@
-import { type EarthObject, factsOf, stepOf } from '@lithagon/core';
-import { X } from 'lucide-react';
+import { type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
+import { Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { colorOf } from '../color/objects';
 import { edit, useHistory } from '../state/history';
@@ -7,8 +7,10 @@ import { useProject } from '../state/project';
 import { select, useSelection } from '../state/selection';
 import { takeTool, useTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
+import { DeleteSheet } from '../views/catalogue/BulkActions';
 import { DisplayForm } from './DisplayForm';
 import { beginFault, beginPicking, trackBehind } from './draw';
+import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
 import { ResultRows } from './ResultRows';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
@@ -35,6 +37,8 @@ function ObjectSheet({ object }: { object: EarthObject }) {
   const objects = useProject((s) => s.objects);
   const waits = useProject((s) => s.waiting.get(object.id));
   const old = useProject((s) => s.old.get(object.id));
+  const frame = useProject((s) => s.facts?.frame ?? null);
+  const [deleting, setDeleting] = useState(false);
   return (
     <aside className={css.sheet} aria-label={object.name}>
       <header className={css.top}>
@@ -53,15 +57,16 @@ function ObjectSheet({ object }: { object: EarthObject }) {
           </p>
         )}
         {waits && <p className={css.warning}>Waits for {waits}.</p>}
+        {waits && 'well' in object && <Attach object={object} />}
         <dl className={css.facts}>
-          {factsOf(object).map((f, n) => (
+          {factsOf(object, unitsOf(frame)).map((f, n) => (
             <div key={n}>
               <dt>{f.label}</dt>
               <dd>{f.value}</dd>
             </div>
           ))}
         </dl>
-        {['horizon', 'fault', 'polygon'].includes(object.kind) && (
+        {['horizon', 'fault', 'polygon', 'seismic line', 'picks'].includes(object.kind) && (
           <label className={css.color}>
             Colour
             <input
@@ -72,7 +77,11 @@ function ObjectSheet({ object }: { object: EarthObject }) {
           </label>
         )}
         {object.kind === 'volume' && <DisplayForm volume={object} />}
+        {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
+        {object.kind === 'seismic line' && <Crossings line={object} />}
+        {object.kind === 'logs' && <CurveClasses logs={object} />}
         {object.kind === 'result table' && <ResultRows table={object} />}
+        <Notes object={object} />
         <h3>Trail</h3>
         <Trail object={object} />
         {Object.keys(saveFormats(object)).length > 0 && (
@@ -118,13 +127,22 @@ function ObjectSheet({ object }: { object: EarthObject }) {
           </Button>
         )}
         {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
+        <IconButton label={`Delete ${object.name}…`} onClick={() => setDeleting(true)}>
+          <Trash2 size={15} />
+        </IconButton>
         <Button
           onClick={() => showObject(object)}
-          disabled={!['volume', 'horizon', 'map', 'well', 'time-depth relation'].includes(object.kind)}
+          disabled={!['volume', 'horizon', 'map', 'well', 'time-depth relation', 'seismic line'].includes(object.kind)}
         >
           Show in its view
         </Button>
       </footer>
+      <DeleteSheet
+        open={deleting}
+        objects={[object]}
+        onClose={() => setDeleting(false)}
+        onDeleted={() => setDeleting(false)}
+      />
     </aside>
   );
 }

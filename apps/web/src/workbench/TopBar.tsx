@@ -1,11 +1,13 @@
-import { Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { LibraryBig, Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useDesk } from '../state/desk';
 import { redo, undo, useHistory } from '../state/history';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
 import { IconButton } from '../ui/Button';
 import { Mark } from '../ui/Mark';
-import { FrameButton } from './FrameSheet';
+import { DeskTabs } from './DeskTabs';
+import { openView } from './dock';
+import { FrameButton } from './frame/FrameButton';
 import { saveParcel } from './save';
 import css from './TopBar.module.css';
 
@@ -23,6 +25,7 @@ export function TopBar() {
       </a>
       <span className={css.project}>{facts?.name ?? ''}</span>
       <FrameButton />
+      <DeskTabs />
       <span className={css.grow} />
       <button type="button" className={css.find} onClick={() => useSelection.setState({ paletteOpen: true })}>
         <Search size={13} /> Find an object or action <kbd>Ctrl K</kbd>
@@ -36,6 +39,9 @@ export function TopBar() {
         onClick={() => void redo()}
       >
         <Redo2 size={17} />
+      </IconButton>
+      <IconButton label="Catalogue of all objects" onClick={() => openView('catalogue')}>
+        <LibraryBig size={17} />
       </IconButton>
       <IconButton label="Save the project as a parcel" onClick={() => void saveParcel()}>
         <PackageOpen size={17} />

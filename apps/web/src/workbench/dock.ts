@@ -1,9 +1,11 @@
-import type { DockviewApi } from 'dockview-react';
+import type { DockviewApi, SerializedDockview } from 'dockview-react';
 
 let dock: DockviewApi | null = null;
 
 /** Views that a desk need not hold: they open beside the section when there is something for them. */
-const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie' };
+const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie', catalogue: 'Catalogue' };
+/** Views that need the whole desk while they are in front. */
+const WHOLE: string[] = ['tie', 'catalogue'];
 export type ViewId = keyof typeof TITLES;
 
 /** The desk says that it is there. */
@@ -11,9 +13,18 @@ export function holdDock(api: DockviewApi): void {
   dock = api;
   // a view that needs the whole desk gives it back when another is chosen
   api.onDidActivePanelChange(({ panel }) => {
-    if (panel && panel.id !== 'tie' && api.hasMaximizedGroup()) api.exitMaximizedGroup();
-    if (panel?.id === 'tie' && !api.hasMaximizedGroup()) panel.api.maximize();
+    if (panel && !WHOLE.includes(panel.id) && api.hasMaximizedGroup()) api.exitMaximizedGroup();
+    if (panel && WHOLE.includes(panel.id) && !api.hasMaximizedGroup()) panel.api.maximize();
   });
+}
+
+/** Put the views as an arrangement has them. */
+export function arrangeAs(layout: SerializedDockview): void {
+  try {
+    dock?.fromJSON(layout);
+  } catch {
+    // an arrangement with views of another version leaves the desk as it is
+  }
 }
 
 /** Bring a view to the front, opening it where it is not on the desk. */
@@ -21,7 +32,7 @@ export function openView(id: ViewId): void {
   const panel = dock?.getPanel(id);
   if (panel) {
     panel.api.setActive();
-    if (id === 'tie') panel.api.maximize();
+    if (WHOLE.includes(id)) panel.api.maximize();
     return;
   }
   const beside = dock?.getPanel('section');

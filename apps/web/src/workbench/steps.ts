@@ -1,6 +1,7 @@
 import {
   type AnyStep,
   askedInputs,
+  bytesOf,
   companionsOf,
   type EarthObject,
   type InputSpec,
@@ -18,6 +19,7 @@ import { useDesk } from '../state/desk';
 import { refreshProject, useProject } from '../state/project';
 import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
+import { checkRoom } from '../storage/room';
 import { openView } from './dock';
 
 /** Objects that fit an input. */
@@ -135,6 +137,17 @@ export async function runRebuild(only?: EarthObject): Promise<void> {
   if (made) toast(made.length === 0 ? 'Everything is up to date.' : `Made again: ${made.join(', ')}.`);
 }
 
+/** About how much a run will write: a volume for each that it makes, like the greatest that it takes. */
+function bytesMade(setup: Setup, step: AnyStep): number {
+  const { byId } = useProject.getState();
+  const taken = Object.values(setup.inputs)
+    .flat()
+    .map((id) => byId.get(id))
+    .filter((o) => o?.kind === 'volume');
+  const made = Object.values(step.outputs).filter((o) => o.kind === 'volume').length;
+  return made * Math.max(0, ...taken.map((o) => (o ? bytesOf(o) : 0)));
+}
+
 /** Run what is set up, on a worker, and show what it made. */
 export async function runSetup(setup: Setup, step: AnyStep, show = true): Promise<void> {
   const projectId = useProject.getState().id;
@@ -146,8 +159,9 @@ export async function runSetup(setup: Setup, step: AnyStep, show = true): Promis
     replaces: replacesOf(setup),
   };
   if (show) useSelection.setState({ setup: { ...setup, live: false } });
-  const ids = await track(step.title, step.stage, (signal, progress) =>
-    runJob(
+  const ids = await track(step.title, step.stage, async (signal, progress) => {
+    await checkRoom(step.title, bytesMade(setup, step));
+    return runJob(
       (remote, task) =>
         remote.run(
           task,
@@ -157,8 +171,8 @@ export async function runSetup(setup: Setup, step: AnyStep, show = true): Promis
           Comlink.proxy((map: Preview) => useRuns.setState({ preview: map })),
         ),
       signal,
-    ),
-  );
+    );
+  });
   useRuns.setState({ preview: null });
   if (!ids) return;
   await refreshProject();

@@ -1,7 +1,7 @@
 import { type Crs, type CrsRow, crsFromRow, searchCrs } from '../earth/crs.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Frame } from '../earth/objects.ts';
-import { isGeographic, METRES, type MapUnit, metresPerUnit, transformBetween } from '../earth/transform.ts';
+import { isGeographic, type MapUnit, METRES, metresPerUnit, transformBetween } from '../earth/transform.ts';
 import type { Declarations } from './report.ts';
 
 /** The system with a code such as `EPSG:32740`, or a sentence saying what to do. */
@@ -29,8 +29,7 @@ export function frameFor(crs: Crs): Frame {
   return {
     crs: `EPSG:${crs.code}`,
     crsName: crs.name,
-    unit:
-      Math.abs(metres - METRES['us-ft']) < 1e-9 ? 'us-ft' : Math.abs(metres - METRES.ft) < 1e-9 ? 'ft' : 'm',
+    unit: Math.abs(metres - METRES['us-ft']) < 1e-9 ? 'us-ft' : Math.abs(metres - METRES.ft) < 1e-9 ? 'ft' : 'm',
     datumM: 0,
     replacementVelocity: 1500,
     polarity: 'harder-positive',

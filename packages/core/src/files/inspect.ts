@@ -1,7 +1,6 @@
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
-import { sketchOfTable } from './sketch.ts';
-import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
 import { TABLES } from '../formats/csv/tableKinds.ts';
+import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
 import { parseGeoJson } from '../formats/geojson/parse.ts';
 import { parseLas } from '../formats/las/parse.ts';
 import { looksLikeP190, parseP190 } from '../formats/p190/parse.ts';
@@ -13,6 +12,7 @@ import { gridQuestions, readGrid } from './loadGrid.ts';
 import { shapesOf } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
+import { sketchOfTable } from './sketch.ts';
 
 const READ = 'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids and P1/90 are read.';
 
@@ -32,7 +32,10 @@ export async function recognise(source: ByteSource): Promise<FileFormat> {
   const looksText =
     head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
   if (!looksText) return head.length >= 3600 ? 'SEG-Y' : 'unknown';
-  const text = new TextDecoder().decode(head).replace(/^\uFEFF/, '').trimStart();
+  const text = new TextDecoder()
+    .decode(head)
+    .replace(/^\uFEFF/, '')
+    .trimStart();
   if (/^(#.*\n)*~v/i.test(text) || extension === 'las') return 'LAS';
   if (extension === 'geojson' || (text.startsWith('{') && text.includes('"Feature'))) return 'GeoJSON';
   if (/^\s*ncols\s+\d+/i.test(text)) return 'ESRI ASCII grid';

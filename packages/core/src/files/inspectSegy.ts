@@ -197,7 +197,8 @@ export async function inspectSegy(
     segy,
   };
   if (sources.length > 1) report.facts.unshift({ label: 'Parts', value: sources.map((s) => s.name).join(', ') });
-  const positions = declare.as === 'lines' ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
+  const positions =
+    declare.as === 'lines' ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
   segy.positions = ranked;
   if (!positions || declare['byte.cdp']) {
     segy.linePositions = rankLinePositions(headerSample, headers);
@@ -284,17 +285,14 @@ async function inspectLines(
   report.sketch.points = lines
     .filter((l) => l.path.length > 0)
     .map((l) => ({ x: l.path[0][0], y: l.path[0][1], label: l.name }));
-  if (!at.x)
-    report.problems.push('Its headers hold no coordinates: each line waits for navigation under its name.');
+  if (!at.x) report.problems.push('Its headers hold no coordinates: each line waits for navigation under its name.');
   const length = (path: [number, number][]) =>
     path.reduce((sum, p, n) => sum + (n ? Math.hypot(p[0] - path[n - 1][0], p[1] - path[n - 1][1]) : 0), 0);
   report.facts.push(
-    ...lines
-      .slice(0, 20)
-      .map((l) => ({
-        label: l.name,
-        value: `${l.traces.length} traces, ${l.path.length > 0 ? `${(length(l.path) / 1000).toFixed(2)} km` : 'no positions'}, CDP ${l.cdps[0]} to ${l.cdps[l.cdps.length - 1]}${l.shotpoints ? `, shotpoint ${l.shotpoints[0]} to ${l.shotpoints[l.shotpoints.length - 1]}` : ''}`,
-      })),
+    ...lines.slice(0, 20).map((l) => ({
+      label: l.name,
+      value: `${l.traces.length} traces, ${l.path.length > 0 ? `${(length(l.path) / 1000).toFixed(2)} km` : 'no positions'}, CDP ${l.cdps[0]} to ${l.cdps[l.cdps.length - 1]}${l.shotpoints ? `, shotpoint ${l.shotpoints[0]} to ${l.shotpoints[l.shotpoints.length - 1]}` : ''}`,
+    })),
     {
       label: 'Header bytes',
       value: `CDP ${at.cdp}, X ${at.x}, Y ${at.y}${at.shotpoint ? `, shotpoint ${at.shotpoint}` : ''}${at.line ? `, line ${at.line}` : ''}`,

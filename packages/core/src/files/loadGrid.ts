@@ -5,13 +5,13 @@ import { factor, unitNamed } from '../earth/units.ts';
 import { type GridFile, parseAsciiGrid } from '../formats/esri/ascii.ts';
 import { parseGeotiff } from '../formats/geotiff/read.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
-import { leastSquares } from '../numerics/leastSquares.ts';
 import { canonicalJson } from '../numerics/hash.ts';
+import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { placementFor } from './coordinates.ts';
-import { horizonOnLattice, titleOfFile } from './loadHorizon.ts';
 import type { Loaded, Loading } from './load.ts';
+import { horizonOnLattice, titleOfFile } from './loadHorizon.ts';
 import type { FileFormat, Question } from './report.ts';
 
 export async function readGrid(source: ByteSource, format: FileFormat): Promise<GridFile> {
@@ -63,7 +63,10 @@ export function gridQuestions(grid: GridFile): Question[] {
 }
 
 /** The lattice of a grid in the project's coordinates: an affine fit, which is exact where nothing was converted. */
-function latticeOf(grid: GridFile, toMap: (x: number, y: number) => [number, number]): { lattice: Lattice; off: number } {
+function latticeOf(
+  grid: GridFile,
+  toMap: (x: number, y: number) => [number, number],
+): { lattice: Lattice; off: number } {
   const design: number[][] = [];
   const [xs, ys]: number[][] = [[], []];
   const steps = (n: number) => [...new Set(Array.from({ length: 9 }, (_, k) => Math.round((k * (n - 1)) / 8)))];
@@ -101,10 +104,14 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
   const { source, declare, started, store, ids, objects } = loading;
   const domain = declare.domain;
   if (!domain)
-    throw new LithagonError('undeclared', `${source.name} does not say what its values are, and no one has declared it.`, {
-      object: source.name,
-      fix: 'Declare domain=depth, domain=twt or domain=map, and unit.',
-    });
+    throw new LithagonError(
+      'undeclared',
+      `${source.name} does not say what its values are, and no one has declared it.`,
+      {
+        object: source.name,
+        fix: 'Declare domain=depth, domain=twt or domain=map, and unit.',
+      },
+    );
   if (!['depth', 'twt', 'map'].includes(domain))
     throw new LithagonError('declare', `“${domain}” is nothing that a grid can hold.`, {
       object: source.name,
@@ -116,11 +123,14 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
   const { lattice, off } = latticeOf(grid, placement.toMap);
   const warnings = [...placement.notes];
   if (off > 0.01 * Math.hypot(...lattice.perCrossline))
-    warnings.push(`In the project’s system its cells are no exact grid: they were put on one that is off by ${off.toFixed(2)} m at most.`);
+    warnings.push(
+      `In the project’s system its cells are no exact grid: they were put on one that is off by ${off.toFixed(2)} m at most.`,
+    );
   const unit = declare.unit && declare.unit !== 'none' ? unitNamed(declare.unit) : null;
   if (declare.unit && declare.unit !== 'none' && !unit)
     throw new LithagonError('unit', `“${declare.unit}” is no unit that is known.`, { object: source.name });
-  const scale = (domain === 'map' || !unit ? 1 : factor(unit, domain === 'twt' ? 'ms' : 'm')) * (declare.sign === 'up' ? -1 : 1);
+  const scale =
+    (domain === 'map' || !unit ? 1 : factor(unit, domain === 'twt' ? 'ms' : 'm')) * (declare.sign === 'up' ? -1 : 1);
   const values = grid.values.map((v) => v * scale);
   const madeBy = madeByLoading(source.name, declare, started, warnings);
   const name = declare.name || titleOfFile(source.name);

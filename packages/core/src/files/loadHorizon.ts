@@ -121,12 +121,20 @@ export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy
       `Its ${x.length} points lie on no grid: they were gridded at ${bin.toFixed(1)} m by a spline in tension.`,
     );
   }
-  return horizonOnLattice(loading, declare.name || titleOfFile(source.name), twt ? 'twt' : 'depth', lattice, out, madeBy);
+  return horizonOnLattice(
+    loading,
+    declare.name || titleOfFile(source.name),
+    twt ? 'twt' : 'depth',
+    lattice,
+    out,
+    madeBy,
+  );
 }
 
 /** Bins along the map's axes, about one to a point. */
 function scattered(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: Int32Array } {
-  const of = (values: Float64Array) => values.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [values[0], values[0]]);
+  const of = (values: Float64Array) =>
+    values.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [values[0], values[0]]);
   const [x0, x1] = of(x);
   const [y0, y1] = of(y);
   const size = Math.max(1, Math.sqrt(((x1 - x0) * (y1 - y0)) / x.length), Math.max(x1 - x0, y1 - y0) / 2000);
@@ -144,4 +152,3 @@ function scattered(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: 
   });
   return { lattice, bins };
 }
-

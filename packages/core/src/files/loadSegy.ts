@@ -5,6 +5,7 @@ import type { LineTraces } from '../formats/segy/line.ts';
 import { loadSamples } from '../formats/segy/load.ts';
 import { loadLineSamples } from '../formats/segy/loadLine.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { checkRange } from '../project/redeclare.ts';
 import { inspectSegy, rangeOf, type SegyInspection } from './inspectSegy.ts';
 import type { Loaded, Loading } from './load.ts';
 
@@ -41,21 +42,9 @@ function declaredOf({ source, declare }: Loading): Declared {
   return {
     domain,
     quantity,
-    unit: declare.unit ?? QUANTITIES[quantity].unit,
+    unit: declare.unit || QUANTITIES[quantity].unit,
     polarity: polarity === 'harder-negative' || polarity === 'harder-positive' ? polarity : undefined,
   };
-}
-
-/** A quantity is refused for samples that cannot be it: a velocity cube is not taken for amplitude an hour later. */
-export function checkRange(name: string, quantity: Quantity, statistics: Volume['statistics']): void {
-  const { range, unit } = QUANTITIES[quantity];
-  const { count, percentiles } = statistics;
-  if (count > 0 && (percentiles[1] < range[0] || percentiles[99] > range[1]))
-    throw new LithagonError(
-      'range',
-      `${name} was declared ${quantity}, but its samples run from ${percentiles[1].toPrecision(4)} to ${percentiles[99].toPrecision(4)}; ${quantity} lies between ${range[0]} and ${range[1]} ${unit}.`,
-      { object: name, fix: 'Declare another quantity. Nothing was loaded.' },
-    );
 }
 
 /** A volume, or the 2D lines, of a SEG-Y file. */
@@ -88,13 +77,18 @@ async function volumeOf(loading: Loading, looked: SegyInspection, declared: Decl
     signal,
     (p) => onProgress?.(0.15 + 0.85 * p, 'Reading samples'),
   );
-  checkRange(source.name, declared.quantity, samples.statistics);
+  checkRange(source.name, declared.quantity, declared.unit, samples.statistics);
   const warnings = [...report.problems, ...samples.warnings];
   const other = declare.grid;
   const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === other);
   let { lattice } = samples;
   if (taken) {
-    lattice = { ...lattice, origin: taken.lattice.origin, perInline: taken.lattice.perInline, perCrossline: taken.lattice.perCrossline };
+    lattice = {
+      ...lattice,
+      origin: taken.lattice.origin,
+      perInline: taken.lattice.perInline,
+      perCrossline: taken.lattice.perCrossline,
+    };
     warnings.push(`Its bins were taken to be those of ${taken.name}.`);
   }
   const volume: Volume = {
@@ -132,7 +126,7 @@ async function linesOf(
     const samples = await loadLineSamples(file, line, store, id, signal, (p) =>
       onProgress?.(0.15 + (0.85 * (n + p)) / lines.length, `Reading ${line.name}`),
     );
-    checkRange(source.name, declared.quantity, samples.statistics);
+    checkRange(source.name, declared.quantity, declared.unit, samples.statistics);
     const object: SeismicLine = {
       id,
       kind: 'seismic line',

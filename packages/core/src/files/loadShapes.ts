@@ -1,5 +1,5 @@
-import { LithagonError } from '../earth/errors.ts';
 import type { CrsRow } from '../earth/crs.ts';
+import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
 import { parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
 import { parseP190 } from '../formats/p190/parse.ts';
@@ -10,7 +10,12 @@ import { placementFor } from './coordinates.ts';
 import type { Loaded, Loading } from './load.ts';
 import { navigationOf } from './loadTable.ts';
 
-function polygonsOf(loading: Loading, shapes: Shape[], toMap: (x: number, y: number) => [number, number], warnings: string[]): EarthObject[] {
+function polygonsOf(
+  loading: Loading,
+  shapes: Shape[],
+  toMap: (x: number, y: number) => [number, number],
+  warnings: string[],
+): EarthObject[] {
   const { source, declare, objects, started } = loading;
   const taken = [...objects];
   return shapes.map((shape): EarthObject => {
@@ -37,9 +42,10 @@ export async function objectsOfShapes(loading: Loading, text: string): Promise<L
   const warnings: string[] = [];
   if (geo.skipped > 0) warnings.push(`${geo.skipped} features are neither polygons nor lines and were left out.`);
   // longitude and latitude stay as they are where nothing says what the project is in
-  const placement = frame || geo.crs !== 'EPSG:4326'
-    ? await placementFor(source.name, declare, frame, crsTable, { crs: geo.crs })
-    : { toMap: (x: number, y: number): [number, number] => [x, y], notes: [], frame };
+  const placement =
+    frame || geo.crs !== 'EPSG:4326'
+      ? await placementFor(source.name, declare, frame, crsTable, { crs: geo.crs })
+      : { toMap: (x: number, y: number): [number, number] => [x, y], notes: [], frame };
   loading.takeFrame(placement.frame);
   warnings.push(...placement.notes);
   return { objects: polygonsOf(loading, geo.shapes, placement.toMap, warnings), warnings };

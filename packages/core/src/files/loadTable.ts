@@ -1,7 +1,7 @@
 import type { EarthObject, Navigation, WellTable } from '../earth/objects.ts';
-import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
+import { type MapUnit, METRES } from '../earth/transform.ts';
 import { unitNamed } from '../earth/units.ts';
-import { METRES, type MapUnit } from '../earth/transform.ts';
+import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
 import { canonicalJson } from '../numerics/hash.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { placementFor } from './coordinates.ts';

@@ -34,7 +34,11 @@ export function nearestName(name: string, known: string[]): string | null {
   // digits tell wells apart: a name may differ in its letters only
   const digits = (text: string) => text.replace(/[^0-9]/g, '');
   const near = known.filter(
-    (k) => k !== name && digits(bare(k)) === digits(own) && digits(own) !== '' && distance(bare(k), own) <= Math.max(1, own.length / 4),
+    (k) =>
+      k !== name &&
+      digits(bare(k)) === digits(own) &&
+      digits(own) !== '' &&
+      distance(bare(k), own) <= Math.max(1, own.length / 4),
   );
   return near.length === 1 ? near[0] : null;
 }

@@ -6,8 +6,7 @@ export function sketchOfTable({ spec, numbers, texts }: ReadTable): Sketch {
   const { x, y } = numbers;
   const sketch: Sketch = { lines: [], points: [] };
   const group = texts.fault ?? texts.polygon ?? texts.line;
-  if (spec.kind === 'well heads')
-    sketch.points = Array.from(x, (px, n) => ({ x: px, y: y[n], label: texts.well[n] }));
+  if (spec.kind === 'well heads') sketch.points = Array.from(x, (px, n) => ({ x: px, y: y[n], label: texts.well[n] }));
   else if (group) {
     const lines = new Map<string, [number, number][]>();
     for (let n = 0; n < x.length; n++) {

@@ -65,10 +65,7 @@ export function latticeOfPoints(x: Float64Array, y: Float64Array): { lattice: La
   }
   const count: [number, number] = [i1 - i0 + 1, j1 - j0 + 1];
   if (off > 0.1 || count[0] * count[1] > 50 * n + 1000 || count[0] < 2 || count[1] < 2) return null;
-  const origin: [number, number] = [
-    fitted.origin[0] + i0 * a[0] + j0 * b[0],
-    fitted.origin[1] + i0 * a[1] + j0 * b[1],
-  ];
+  const origin: [number, number] = [fitted.origin[0] + i0 * a[0] + j0 * b[0], fitted.origin[1] + i0 * a[1] + j0 * b[1]];
   const lattice = unit(count, origin);
   const bins = Int32Array.from(place(lattice), ([i, j]) => i * count[1] + j);
   return { lattice, bins };

@@ -16,7 +16,11 @@ describe('finding by typing', () => {
   const objects = [
     made('Tolven Top', [], { kind: 'horizon', tags: ['prospect'] }),
     made('QN-1 logs', [], { kind: 'logs', well: 'QN-1', stage: 'wells' }),
-    made('Full', [], { kind: 'volume', quantity: 'amplitude', madeBy: { step: 'data.load', file: 'a.sgy', inputs: {} } }),
+    made('Full', [], {
+      kind: 'volume',
+      quantity: 'amplitude',
+      madeBy: { step: 'data.load', file: 'a.sgy', inputs: {} },
+    }),
   ];
   const find = finder(objects);
   test.each([

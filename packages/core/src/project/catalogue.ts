@@ -56,7 +56,9 @@ export function bytesOf(object: EarthObject): number {
     if ('key' in value && 'shape' in value && 'chunk' in value) {
       const ref = value as ArrayRef;
       // chunks are whole at the far edges too
-      bytes += (ref.scaled ? 2 : 4) * ref.shape.reduce((n, s, axis) => n * Math.ceil(s / ref.chunk[axis]) * ref.chunk[axis], 1);
+      bytes +=
+        (ref.scaled ? 2 : 4) *
+        ref.shape.reduce((n, s, axis) => n * Math.ceil(s / ref.chunk[axis]) * ref.chunk[axis], 1);
     } else for (const each of Object.values(value)) visit(each);
   };
   visit(object);

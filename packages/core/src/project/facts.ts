@@ -107,7 +107,8 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
       );
       break;
     case 'contacts': {
-      const range = (r: [number, number] | null) => (r ? ` (${fixed(units.to(r[0], 'm'), 1)} to ${fixed(units.to(r[1], 'm'), 1)})` : ' (typed)');
+      const range = (r: [number, number] | null) =>
+        r ? ` (${fixed(units.to(r[0], 'm'), 1)} to ${fixed(units.to(r[1], 'm'), 1)})` : ' (typed)';
       out.push(
         {
           label: 'Gas–oil',

@@ -19,7 +19,8 @@ export function nearGrid(lattice: Lattice, volumes: Volume[]): NearGrid | null {
     if (sameBins(lattice, volume.lattice)) return { volume, relation: 'same', says: `the same bins as ${volume.name}` };
     const [own, other] = [cornersOf(lattice), cornersOf(volume.lattice)];
     const alike =
-      lattice.inline.count === volume.lattice.inline.count && lattice.crossline.count === volume.lattice.crossline.count;
+      lattice.inline.count === volume.lattice.inline.count &&
+      lattice.crossline.count === volume.lattice.crossline.count;
     const off = Math.max(...own.map((c, n) => Math.hypot(c[0] - other[n][0], c[1] - other[n][1])));
     if (alike && off < 0.5 * bin && best?.relation !== 'near') {
       best = {

@@ -83,7 +83,10 @@ export function crossings(objects: EarthObject[]): Crossing[] {
           line: name,
           trace,
           with: volume.name,
-          at: { inline: inline.first + Math.round(i) * inline.step, crossline: crossline.first + Math.round(j) * crossline.step },
+          at: {
+            inline: inline.first + Math.round(i) * inline.step,
+            crossline: crossline.first + Math.round(j) * crossline.step,
+          },
           x,
           y,
         });
@@ -94,7 +97,10 @@ export function crossings(objects: EarthObject[]): Crossing[] {
 }
 
 /** Where two paths cross, as fractional indexes of both. */
-export function meetings(a: [number, number][], b: [number, number][]): { s: number; t: number; x: number; y: number }[] {
+export function meetings(
+  a: [number, number][],
+  b: [number, number][],
+): { s: number; t: number; x: number; y: number }[] {
   const out: { s: number; t: number; x: number; y: number }[] = [];
   const BLOCK = 32;
   const boxes = (path: [number, number][]) => {

@@ -21,7 +21,9 @@ export async function createArray(store: Store, ref: ArrayRef, dimensions: strin
     fill_value: ref.scaled ? NULL_16 : 'NaN',
     codecs: [{ name: 'bytes', configuration: { endian: 'little' } }],
     dimension_names: dimensions,
-    attributes: ref.scaled ? { scale_factor: ref.scaled.factor, add_offset: ref.scaled.offset, _FillValue: NULL_16 } : {},
+    attributes: ref.scaled
+      ? { scale_factor: ref.scaled.factor, add_offset: ref.scaled.offset, _FillValue: NULL_16 }
+      : {},
   };
   await store.writeBytes(`${ref.key}/zarr.json`, new TextEncoder().encode(JSON.stringify(meta)));
   return ref;

@@ -50,8 +50,13 @@ export interface ParcelOptions {
 /** A whole project in one file: a Zip64 of `project.json` and `arrays/` as a folder project has them. */
 export async function writeParcel(store: Store, options: ParcelOptions = {}): Promise<Blob> {
   const objects = await store.list();
-  const { id, name, created, frame, curveClasses } = await store.facts();
-  const file: ProjectFile = { lithagon: 1, facts: { id, name, created, frame, curveClasses }, objects, ledger: await store.ledger() };
+  const { id, name, created, frame, curveClasses, desks } = await store.facts();
+  const file: ProjectFile = {
+    lithagon: 1,
+    facts: { id, name, created, frame, curveClasses, desks },
+    objects,
+    ledger: await store.ledger(),
+  };
   const writer = new ZipWriter(new BlobWriter('application/zip'), { level: 1, zip64: true, keepOrder: true });
   await writer.add('project.json', new TextReader(JSON.stringify(file)));
   const keys = objects.flatMap(arraysOf).flatMap(keysOf);
@@ -117,7 +122,8 @@ export async function readParcel(
     await remakePlanes(store, volumes[n].layouts, options.signal, (p) =>
       options.onProgress?.(0.7 + (0.3 * (n + p)) / volumes.length),
     );
-  await store.commit({ put: project.objects, ledger: project.ledger, facts: { frame: project.facts.frame } });
+  const { frame, curveClasses, desks } = project.facts;
+  await store.commit({ put: project.objects, ledger: project.ledger, facts: { frame, curveClasses, desks } });
   await reader.close();
   return project.facts;
 }

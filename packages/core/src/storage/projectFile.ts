@@ -10,6 +10,7 @@ export const projectSchema = z.object({
     created: z.string(),
     frame: frameSchema.nullable(),
     curveClasses: z.record(z.string(), curveClassSchema).optional(),
+    desks: z.array(z.object({ name: z.string(), state: z.record(z.string(), z.unknown()) })).optional(),
   }),
   objects: z.array(objectSchema),
   ledger: z.array(

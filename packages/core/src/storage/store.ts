@@ -8,6 +8,8 @@ export interface ProjectFacts {
   frame: Frame | null;
   /** Classes that people gave to mnemonics, over what their names and units say. */
   curveClasses?: Record<string, CurveClass>;
+  /** Arrangements of views that were saved by name; what they hold is the interface's own. */
+  desks?: { name: string; state: Record<string, unknown> }[];
 }
 
 /** One line of the ledger: what came in, went out, was made or was removed. */

@@ -83,7 +83,12 @@ export async function volumeWriter(
     async write(i0, data) {
       const lines = data.length / (nj * nk);
       for (let s = 0; s < lines; s += slab)
-        await writeChunk(store, layouts.inline, [(i0 + s) / slab, 0, 0], data.subarray(s * nj * nk, (s + slab) * nj * nk));
+        await writeChunk(
+          store,
+          layouts.inline,
+          [(i0 + s) / slab, 0, 0],
+          data.subarray(s * nj * nk, (s + slab) * nj * nk),
+        );
       if (!held && (lines === group || i0 + lines >= ni)) {
         await cutter(i0, data);
         return;

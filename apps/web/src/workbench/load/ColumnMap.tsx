@@ -52,7 +52,10 @@ export function ColumnMap(props: { table: TableReport; declare: Declarations; on
                       value={c.key ?? ''}
                       options={[
                         { value: '', label: '–' },
-                        ...table.keys.map((k) => ({ value: k.key, label: k.needed ? k.label : `${k.label} (may lack)` })),
+                        ...table.keys.map((k) => ({
+                          value: k.key,
+                          label: k.needed ? k.label : `${k.label} (may lack)`,
+                        })),
                       ]}
                       onChange={(value) => give(c.column, value)}
                     />
@@ -61,7 +64,9 @@ export function ColumnMap(props: { table: TableReport; declare: Declarations; on
                         label={`Unit of ${c.column}`}
                         value={declare[`unit.${key.key}`] ?? c.unit ?? ''}
                         options={[
-                          ...(c.unit || declare[`unit.${key.key}`] ? [] : [{ value: '', label: `${key.unit}, assumed` }]),
+                          ...(c.unit || declare[`unit.${key.key}`]
+                            ? []
+                            : [{ value: '', label: `${key.unit}, assumed` }]),
                           ...[...new Set([...(c.unit ? [c.unit] : []), ...units])].map((u) => ({ value: u, label: u })),
                         ]}
                         onChange={(unit) => onDeclare({ [`unit.${key.key}`]: unit })}

@@ -6,10 +6,20 @@ import { runJob } from '../../compute/pool';
 import { refreshProject, useProject } from '../../state/project';
 import { track } from '../../state/runs';
 import { useSelection } from '../../state/selection';
+import { checkRoom } from '../../storage/room';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
-import { FrameButton } from '../FrameSheet';
-import { type Entry, entriesOf, knownNames, looksLikeParts, possibleParts, recall, remember, unanswered } from './entries';
+import { FrameButton } from '../frame/FrameButton';
+import {
+  type Entry,
+  entriesOf,
+  knownNames,
+  looksLikeParts,
+  possibleParts,
+  recall,
+  remember,
+  unanswered,
+} from './entries';
 import css from './LoadSheet.module.css';
 import { Parts } from './Parts';
 import { Report } from './Report';
@@ -80,8 +90,15 @@ export function LoadSheet() {
     let done = 0;
     for (const job of jobs) {
       if (job.report) remember(job.report, job.declare);
-      const result = await track(`Loading ${job.file.name}`, 'data', (signal, progress) =>
-        runJob(
+      const result = await track(`Loading ${job.file.name}`, 'data', async (signal, progress) => {
+        // seismic is kept three times, in 32 or 16 bits
+        const seismic = job.report?.format === 'SEG-Y';
+        const bytes = [job.file, ...job.beside].reduce((n, f) => n + f.size, 0);
+        await checkRoom(
+          `Loading ${job.file.name}`,
+          seismic ? (job.declare.storage === 'compact' ? 1.5 : 3) * bytes : bytes,
+        );
+        return runJob(
           (remote, task) =>
             remote.load(
               task,
@@ -92,8 +109,8 @@ export function LoadSheet() {
               Comlink.proxy((part: number) => progress(part)),
             ),
           signal,
-        ),
-      );
+        );
+      });
       if (!result) continue;
       done += result.ids.length;
       await refreshProject();
@@ -141,7 +158,9 @@ export function LoadSheet() {
                         : e.report.takenFor
                       : 'looking …'}
                 </small>
-                {e.report && !partOf(e) && !e.report.refused && unanswered(e.report, e.declare).length > 0 && <em>asks</em>}
+                {e.report && !partOf(e) && !e.report.refused && unanswered(e.report, e.declare).length > 0 && (
+                  <em>asks</em>
+                )}
               </button>
             </li>
           ))}

@@ -72,6 +72,19 @@ export function Report(props: {
                   onAll={(value) => onAll('polarity', value)}
                 />
               )}
+              {segy && / velocity$/.test(declare.quantity ?? '') && (
+                <Answer
+                  question={{
+                    key: 'unit',
+                    label: 'in',
+                    optional: true,
+                    options: ['m/s', 'ft/s', 'km/s'].map((value) => ({ value, label: value })),
+                  }}
+                  value={declare.unit ?? 'm/s'}
+                  onAnswer={(unit) => onDeclare({ unit })}
+                  onAll={(value) => onAll('unit', value)}
+                />
+              )}
               <div className={css.question}>
                 <span>Name</span>
                 <input
@@ -136,15 +149,30 @@ export function Report(props: {
 }
 
 /** A question with its options, and what the file hints at. */
-function Answer(props: { question: Question; value: string; onAnswer(value: string): void; onAll(value: string): void }) {
+function Answer(props: {
+  question: Question;
+  value: string;
+  onAnswer(value: string): void;
+  onAll(value: string): void;
+}) {
   const { question: q, value, onAnswer, onAll } = props;
   return (
     <div className={css.question}>
       <span>{q.label}</span>
       {q.options.length <= 3 ? (
-        <Segmented label={q.label === 'An increase of impedance is' ? 'Polarity' : q.label} value={value} options={q.options} onChange={onAnswer} />
+        <Segmented
+          label={q.label === 'An increase of impedance is' ? 'Polarity' : q.label}
+          value={value}
+          options={q.options}
+          onChange={onAnswer}
+        />
       ) : (
-        <Select label={q.label} value={value} options={[{ value: '', label: 'choose …' }, ...q.options]} onChange={onAnswer} />
+        <Select
+          label={q.label}
+          value={value}
+          options={[{ value: '', label: 'choose …' }, ...q.options]}
+          onChange={onAnswer}
+        />
       )}
       {value && !q.optional && (
         <button type="button" className={css.all} onClick={() => onAll(value)}>

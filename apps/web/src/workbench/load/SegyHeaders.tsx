@@ -19,7 +19,9 @@ export function SegyHeaders(props: { segy: SegyReport; declare: Declarations; on
   const { segy, declare, onDeclare } = props;
   const flat = Boolean(segy.linePositions);
   const keys: readonly string[] = flat ? KEYS_2D : KEYS_3D;
-  const ranked = ((flat ? segy.linePositions : segy.positions) ?? []) as unknown as (Record<string, number> & { why: string })[];
+  const ranked = ((flat ? segy.linePositions : segy.positions) ?? []) as unknown as (Record<string, number> & {
+    why: string;
+  })[];
   const used = (key: string) => Number(declare[`byte.${key}`] ?? ranked[0]?.[key] ?? 0);
   const chosen = (p: Record<string, number>) => keys.every((key) => used(key) === p[key]);
   return (

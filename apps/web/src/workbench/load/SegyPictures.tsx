@@ -105,7 +105,13 @@ function Residuals({ residuals }: { residuals: NonNullable<SegyReport['residuals
   }, [residuals, worst]);
   return (
     <figure className={css.chart}>
-      <canvas ref={ref} width={2 * WIDTH} height={2 * HEIGHT} role="img" aria-label="Distance of traces from the grid" />
+      <canvas
+        ref={ref}
+        width={2 * WIDTH}
+        height={2 * HEIGHT}
+        role="img"
+        aria-label="Distance of traces from the grid"
+      />
       <figcaption>Distance from the fitted grid, inlines upwards; darkest {worst.toFixed(2)} m</figcaption>
     </figure>
   );

@@ -44,8 +44,8 @@ export function TraceHeaders(props: { file: File; declare: Declarations; onDecla
   return (
     <>
       <p className={css.note}>
-        {facts.traces} traces; fields that are 0 throughout are left out. The spread of a field is that of traces from all
-        over the file.
+        {facts.traces} traces; fields that are 0 throughout are left out. The spread of a field is that of traces from
+        all over the file.
       </p>
       <div ref={scroller} className={css.virtual}>
         <div className={css.headRow} style={grid}>

@@ -59,9 +59,9 @@ export function cellsOf(name: string, text: string): Cells {
     });
   };
   if (rows.length === 0) refuse();
-  const usual = [...rows.slice(0, 200).reduce((m, r) => m.set(r.length, (m.get(r.length) ?? 0) + 1), new Map<number, number>())].sort(
-    (a, b) => b[1] - a[1] || b[0] - a[0],
-  )[0][0];
+  const usual = [
+    ...rows.slice(0, 200).reduce((m, r) => m.set(r.length, (m.get(r.length) ?? 0) + 1), new Map<number, number>()),
+  ].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0][0];
   if (usual < 2) refuse();
   // lines above the table are remarks
   let at = rows.findIndex((row) => row.length >= usual - 1 && row.length >= 2);

@@ -16,11 +16,37 @@ export interface TableSpec {
   either?: string[][];
 }
 
-const well: ColumnSpec = { key: 'well', label: 'Well', words: /^(well|wellbore|well_?name|well_?id|borehole|uwi)$/, text: true };
-const md: ColumnSpec = { key: 'md', label: 'MD', words: /^(md|mdrkb|md_?kb|md_?rkb|measured_depth|depth_md|meas_depth)$/, unit: 'm' };
-const x: ColumnSpec = { key: 'x', label: 'X', words: /^(x|x_?coord(inate)?|utm_?x|easting|east|e|long|longitude|lon)$/, unit: 'm' };
-const y: ColumnSpec = { key: 'y', label: 'Y', words: /^(y|y_?coord(inate)?|utm_?y|northing|north|n|lat|latitude)$/, unit: 'm' };
-const twt: ColumnSpec = { key: 'twt', label: 'TWT', words: /^(twt|twt_time|two_way_time)$/, unit: 'ms', optional: true };
+const well: ColumnSpec = {
+  key: 'well',
+  label: 'Well',
+  words: /^(well|wellbore|well_?name|well_?id|borehole|uwi)$/,
+  text: true,
+};
+const md: ColumnSpec = {
+  key: 'md',
+  label: 'MD',
+  words: /^(md|mdrkb|md_?kb|md_?rkb|measured_depth|depth_md|meas_depth)$/,
+  unit: 'm',
+};
+const x: ColumnSpec = {
+  key: 'x',
+  label: 'X',
+  words: /^(x|x_?coord(inate)?|utm_?x|easting|east|e|long|longitude|lon)$/,
+  unit: 'm',
+};
+const y: ColumnSpec = {
+  key: 'y',
+  label: 'Y',
+  words: /^(y|y_?coord(inate)?|utm_?y|northing|north|n|lat|latitude)$/,
+  unit: 'm',
+};
+const twt: ColumnSpec = {
+  key: 'twt',
+  label: 'TWT',
+  words: /^(twt|twt_time|two_way_time)$/,
+  unit: 'ms',
+  optional: true,
+};
 const depth: ColumnSpec = { key: 'depth', label: 'Depth', words: /^(depth|tvdss|z)$/, unit: 'm', optional: true };
 const tvdss: ColumnSpec = { ...depth, key: 'tvdss', label: 'TVDSS', words: /^(tvdss|tvd_?ss|subsea)$/ };
 
@@ -33,7 +59,12 @@ export const TABLES: TableSpec[] = [
       well,
       x,
       y,
-      { key: 'kb', label: 'Kelly bushing', words: /^(kb|kelly_?bushing|elevation|rkb|kb_?elev(ation)?|datum_?elev(ation)?)$/, unit: 'm' },
+      {
+        key: 'kb',
+        label: 'Kelly bushing',
+        words: /^(kb|kelly_?bushing|elevation|rkb|kb_?elev(ation)?|datum_?elev(ation)?)$/,
+        unit: 'm',
+      },
       { key: 'totalMd', label: 'Total depth', words: /^(total_depth_md|td|total_depth)$/, unit: 'm', optional: true },
       { key: 'status', label: 'Status', words: /^status$/, text: true, optional: true },
     ],
@@ -92,7 +123,13 @@ export const TABLES: TableSpec[] = [
       well,
       md,
       { key: 'porosity', label: 'Porosity', words: /^(porosity|phi|por|helium_porosity)$/, unit: '1', optional: true },
-      { key: 'permeability', label: 'Permeability', words: /^(permeability|perm|k|kh|klh)$/, unit: 'mD', optional: true },
+      {
+        key: 'permeability',
+        label: 'Permeability',
+        words: /^(permeability|perm|k|kh|klh)$/,
+        unit: 'mD',
+        optional: true,
+      },
       { key: 'grainDensity', label: 'Grain density', words: /^(grain_density|gd)$/, unit: 'kg/m3', optional: true },
     ],
     either: [['porosity', 'permeability', 'grainDensity']],
@@ -110,7 +147,11 @@ export const TABLES: TableSpec[] = [
   {
     kind: 'tops',
     title: 'Tops',
-    columns: [well, { key: 'top', label: 'Top', words: /^(top|marker|surface|pick|top_?name|marker_?name)$/, text: true }, md],
+    columns: [
+      well,
+      { key: 'top', label: 'Top', words: /^(top|marker|surface|pick|top_?name|marker_?name)$/, text: true },
+      md,
+    ],
   },
   {
     kind: 'fault sticks',

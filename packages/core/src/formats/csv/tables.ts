@@ -56,7 +56,11 @@ function headingOf(column: string, unitBelow: string): Heading {
   return { column, name, unit: below };
 }
 
-function match(spec: TableSpec, headings: Heading[], mapping: Mapping): { found: ReadTable['found']; missing: string[] } {
+function match(
+  spec: TableSpec,
+  headings: Heading[],
+  mapping: Mapping,
+): { found: ReadTable['found']; missing: string[] } {
   const found: ReadTable['found'] = {};
   const missing: string[] = [];
   const taken = new Set(Object.values(mapping.columns));
@@ -152,7 +156,8 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
   }
   for (const group of spec.either ?? [])
     body.forEach((_, n) => {
-      if (group.every((key) => !numbers[key] || Number.isNaN(numbers[key][n])) && !group.some((key) => texts[key])) bad.add(n);
+      if (group.every((key) => !numbers[key] || Number.isNaN(numbers[key][n])) && !group.some((key) => texts[key]))
+        bad.add(n);
     });
   if (bad.size === body.length)
     throw new LithagonError(

@@ -37,7 +37,8 @@ export function parseAsciiGrid(name: string, text: string): GridFile {
   const nothing = head.get('nodata_value') ?? -9999;
   const left = head.get('xllcenter') ?? (head.get('xllcorner') ?? Number.NaN) + size / 2;
   const bottom = head.get('yllcenter') ?? (head.get('yllcorner') ?? Number.NaN) + size / 2;
-  if (!Number.isFinite(left) || !Number.isFinite(bottom)) refuse('its header does not say where its lower left corner is');
+  if (!Number.isFinite(left) || !Number.isFinite(bottom))
+    refuse('its header does not say where its lower left corner is');
   const values = new Float32Array(rows * columns).fill(Number.NaN);
   const words = text.slice(at).split(/\s+/).filter(Boolean);
   if (words.length < values.length) refuse(`it has ${words.length} of its ${values.length} values`);

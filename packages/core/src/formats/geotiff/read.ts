@@ -45,7 +45,9 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
   ];
   const [band] = (await image
     .readRasters({ samples: [0] })
-    .catch(() => refuse('its cells cannot be read', 'It may have been cut short: copy it again.'))) as unknown as ArrayLike<number>[];
+    .catch(() =>
+      refuse('its cells cannot be read', 'It may have been cut short: copy it again.'),
+    )) as unknown as ArrayLike<number>[];
   const nothing = Number(image.getGDALNoData() ?? Number.NaN);
   const values = Float32Array.from(band, (v) => (v === nothing ? Number.NaN : v));
   const code = Number(keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey);

@@ -12,15 +12,50 @@ export interface HeaderColumn {
 
 // SEG-Y rev 1, table 3: what each place of a trace header is for
 // prettier-ignore
-export const TRACE_FIELDS: HeaderColumn[] = ([
-  [1, 4, 'Trace in line'], [5, 4, 'Trace in file'], [9, 4, 'Field record'], [13, 4, 'Trace in record'], [17, 4, 'Source point'],
-  [21, 4, 'CDP'], [25, 4, 'Trace in CDP'], [29, 2, 'Trace kind'], [35, 2, 'Data use'], [37, 4, 'Offset'], [41, 4, 'Receiver elevation'],
-  [45, 4, 'Source elevation'], [69, 2, 'Scalar of elevations'], [71, 2, 'Scalar of coordinates'], [73, 4, 'Source X'], [77, 4, 'Source Y'],
-  [81, 4, 'Receiver X'], [85, 4, 'Receiver Y'], [89, 2, 'Unit of coordinates'], [103, 2, 'Total static'], [105, 2, 'Lag A'], [109, 2, 'Delay'],
-  [115, 2, 'Samples'], [117, 2, 'Sample interval'], [181, 4, 'CDP X'], [185, 4, 'CDP Y'], [189, 4, 'Inline'], [193, 4, 'Crossline'],
-  [197, 4, 'Shotpoint'], [201, 2, 'Scalar of shotpoint'], [203, 2, 'Unit of values'], [205, 4, ''], [209, 4, ''], [213, 4, ''], [217, 4, ''],
-  [221, 4, ''], [225, 4, ''], [229, 4, ''], [233, 4, ''], [237, 4, ''],
-] as [number, 2 | 4, string][]).map(([byte, size, meaning]) => ({ byte, size, meaning }));
+export const TRACE_FIELDS: HeaderColumn[] = (
+  [
+    [1, 4, 'Trace in line'],
+    [5, 4, 'Trace in file'],
+    [9, 4, 'Field record'],
+    [13, 4, 'Trace in record'],
+    [17, 4, 'Source point'],
+    [21, 4, 'CDP'],
+    [25, 4, 'Trace in CDP'],
+    [29, 2, 'Trace kind'],
+    [35, 2, 'Data use'],
+    [37, 4, 'Offset'],
+    [41, 4, 'Receiver elevation'],
+    [45, 4, 'Source elevation'],
+    [69, 2, 'Scalar of elevations'],
+    [71, 2, 'Scalar of coordinates'],
+    [73, 4, 'Source X'],
+    [77, 4, 'Source Y'],
+    [81, 4, 'Receiver X'],
+    [85, 4, 'Receiver Y'],
+    [89, 2, 'Unit of coordinates'],
+    [103, 2, 'Total static'],
+    [105, 2, 'Lag A'],
+    [109, 2, 'Delay'],
+    [115, 2, 'Samples'],
+    [117, 2, 'Sample interval'],
+    [181, 4, 'CDP X'],
+    [185, 4, 'CDP Y'],
+    [189, 4, 'Inline'],
+    [193, 4, 'Crossline'],
+    [197, 4, 'Shotpoint'],
+    [201, 2, 'Scalar of shotpoint'],
+    [203, 2, 'Unit of values'],
+    [205, 4, ''],
+    [209, 4, ''],
+    [213, 4, ''],
+    [217, 4, ''],
+    [221, 4, ''],
+    [225, 4, ''],
+    [229, 4, ''],
+    [233, 4, ''],
+    [237, 4, ''],
+  ] as [number, 2 | 4, string][]
+).map(([byte, size, meaning]) => ({ byte, size, meaning }));
 
 /** Values of all fields for a run of traces, with the spread of each over the file. */
 export interface HeaderTable {

@@ -179,9 +179,7 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
   const whole = varying ? varying.counts.length : Math.floor((source.size - firstTrace) / traceBytes);
   const rest = varying ? varying.rest : source.size - firstTrace - whole * traceBytes;
   if (rest > 0)
-    problems.push(
-      `The last trace is cut short: ${rest} bytes of it are there. The ${whole} whole traces can be used.`,
-    );
+    problems.push(`The last trace is cut short: ${rest} bytes of it are there. The ${whole} whole traces can be used.`);
   if (whole === 0) refuse('its only trace is cut short.', 'Copy it again from where it came.');
   return {
     textLines: lines,
@@ -239,11 +237,25 @@ const SORTING = ['unknown', 'as recorded', 'by CDP', 'single fold', 'stacked', '
 // SEG-Y rev 2.0, table 2: byte from the start of the file, bytes of the number, meaning
 // prettier-ignore
 const BINARY: [byte: number, size: 2 | 4, meaning: string][] = [
-  [3201, 4, 'Job'], [3205, 4, 'Line'], [3209, 4, 'Reel'], [3213, 2, 'Traces in an ensemble'],
-  [3215, 2, 'Auxiliary traces in an ensemble'], [3217, 2, 'Sample interval, µs or mm'], [3219, 2, 'Sample interval as recorded'],
-  [3221, 2, 'Samples in a trace'], [3223, 2, 'Samples as recorded'], [3225, 2, 'Sample format'], [3227, 2, 'Fold'],
-  [3229, 2, 'Sorting'], [3255, 2, 'Measurement system'], [3257, 2, 'Impulse polarity'], [3259, 2, 'Vibrator polarity'],
-  [3501, 2, 'Revision'], [3503, 2, 'Fixed trace length'], [3505, 2, 'Extended text headers'], [3507, 4, 'Trace header extensions'],
+  [3201, 4, 'Job'],
+  [3205, 4, 'Line'],
+  [3209, 4, 'Reel'],
+  [3213, 2, 'Traces in an ensemble'],
+  [3215, 2, 'Auxiliary traces in an ensemble'],
+  [3217, 2, 'Sample interval, µs or mm'],
+  [3219, 2, 'Sample interval as recorded'],
+  [3221, 2, 'Samples in a trace'],
+  [3223, 2, 'Samples as recorded'],
+  [3225, 2, 'Sample format'],
+  [3227, 2, 'Fold'],
+  [3229, 2, 'Sorting'],
+  [3255, 2, 'Measurement system'],
+  [3257, 2, 'Impulse polarity'],
+  [3259, 2, 'Vibrator polarity'],
+  [3501, 2, 'Revision'],
+  [3503, 2, 'Fixed trace length'],
+  [3505, 2, 'Extended text headers'],
+  [3507, 4, 'Trace header extensions'],
 ];
 
 function binaryFields(view: DataView, littleEndian: boolean): SegyHeaders['binary'] {

@@ -117,7 +117,14 @@ export async function indexLines(
   stem: string,
   onProgress?: (part: number) => void,
 ): Promise<LineTraces[]> {
-  const lines: { number: number; traces: number[]; path: [number, number][]; cdps: number[]; shots: number[]; first: number }[] = [];
+  const lines: {
+    number: number;
+    traces: number[];
+    path: [number, number][];
+    cdps: number[];
+    shots: number[];
+    first: number;
+  }[] = [];
   let scale = 0;
   let step = 0;
   await eachHeader(

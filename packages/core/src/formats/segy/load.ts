@@ -101,7 +101,8 @@ async function readGroup(
         continue;
       }
       decodeSamples(bytes, at, count, headers.format, headers.littleEndian, one, 0, report);
-      for (let m = Math.max(k[0], late); m < Math.min(k[1], late + count); m++) held[bin * nk + m - k[0]] = one[m - late];
+      for (let m = Math.max(k[0], late); m < Math.min(k[1], late + count); m++)
+        held[bin * nk + m - k[0]] = one[m - late];
     }
     each(b / live);
   }
@@ -185,8 +186,7 @@ export async function loadSamples(
   if (report.overflow > 0)
     warnings.push(`${report.overflow} samples are too large for a 32-bit float and were stored as infinite.`);
   const padded = index.late !== null || file.parts.some((p) => p.headers.varying);
-  if (notNumbers > 0 && !padded)
-    warnings.push(`${notNumbers} samples are not numbers (NaN); they are shown as empty.`);
+  if (notNumbers > 0 && !padded) warnings.push(`${notNumbers} samples are not numbers (NaN); they are shown as empty.`);
   return {
     lattice: {
       ...index.lattice,

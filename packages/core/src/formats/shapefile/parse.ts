@@ -60,7 +60,8 @@ export function parseShapes(name: string, bytes: Uint8Array, table?: Uint8Array)
       const points = view.getInt32(body + 40, true);
       if (parts < 0 || points < 0 || 44 + 4 * parts + 16 * points > length) refuse(`its record ${n + 1} is damaged`);
       const starts = Array.from({ length: parts }, (_, p) => view.getInt32(body + 44 + 4 * p, true));
-      if (starts.some((s, p) => s < 0 || s > points || (p > 0 && s < starts[p - 1]))) refuse(`its record ${n + 1} is damaged`);
+      if (starts.some((s, p) => s < 0 || s > points || (p > 0 && s < starts[p - 1])))
+        refuse(`its record ${n + 1} is damaged`);
       const from = body + 44 + 4 * parts;
       out.push({
         kind,
@@ -84,7 +85,10 @@ function parseDbf(bytes: Uint8Array): Record<string, string>[] {
   const text = new TextDecoder('utf-8');
   const fields: { name: string; at: number; length: number }[] = [];
   for (let at = 32, from = 1; at + 32 <= head && at + 32 <= bytes.length && bytes[at] !== 13; at += 32) {
-    const name = text.decode(bytes.subarray(at, at + 11)).replace(/\0.*$/s, '').trim();
+    const name = text
+      .decode(bytes.subarray(at, at + 11))
+      .replace(/\0.*$/s, '')
+      .trim();
     fields.push({ name, at: from, length: bytes[at + 16] });
     from += bytes[at + 16];
   }

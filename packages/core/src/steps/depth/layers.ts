@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
 import { layerPoints, topInDepth } from '../../project/layers.ts';
+import { toSi } from '../../project/redeclare.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/volumes.ts';
 import { guidedV0, guideOf } from '../../velocity/guide.ts';
@@ -110,6 +111,8 @@ export const layers = defineStep({
     const { lattice } = ordered[0];
     const [ni, nj, nk] = shapeOf(inputs.guide);
     const volume = await readInlines(store, inputs.guide, 0, ni);
+    const scale = toSi(inputs.guide.quantity, inputs.guide.unit);
+    if (scale !== 1) for (let n = 0; n < volume.length; n++) volume[n] *= scale;
     if (volume.length !== ni * nj * nk) throw new Error('a guide is read whole');
     const maps = guidedV0({
       lattice,

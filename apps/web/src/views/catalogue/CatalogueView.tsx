@@ -1,0 +1,248 @@
+import { bytesOf, type EarthObject, finder, stepOf } from '@lithagon/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { colorOf } from '../../color/objects';
+import { edit } from '../../state/history';
+import { useProject } from '../../state/project';
+import { select, useSelection } from '../../state/selection';
+import { Select } from '../../ui/Field';
+import { formatBytes } from '../../ui/format';
+import { asideOf, titleOf } from '../../workbench/describe';
+import { showObject } from '../../workbench/show';
+import { BulkActions } from './BulkActions';
+import css from './Catalogue.module.css';
+import { StorageLine } from './StorageLine';
+
+type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
+const COLUMNS: { key: Column; label: string }[] = [
+  { key: 'name', label: 'Name' },
+  { key: 'kind', label: 'Kind' },
+  { key: 'about', label: 'About' },
+  { key: 'from', label: 'Made by' },
+  { key: 'tags', label: 'Tags' },
+  { key: 'size', label: 'Size' },
+  { key: 'when', label: 'When' },
+];
+type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';
+const GROUPS: { value: Group; label: string }[] = [
+  { value: 'stage', label: 'by stage' },
+  { value: 'kind', label: 'by kind' },
+  { value: 'well', label: 'by well' },
+  { value: 'tag', label: 'by tag' },
+  { value: 'none', label: 'in one list' },
+];
+const ROW = 25;
+
+const fromOf = (o: EarthObject) => o.madeBy.file ?? stepOf(o.madeBy.step)?.title ?? 'drawn by hand';
+const wellOf = (o: EarthObject) => (o.kind === 'well' ? o.name : 'well' in o ? o.well : '');
+
+function groupOf(o: EarthObject, by: Group): string {
+  if (by === 'stage') return o.stage.replace(/^./, (c) => c.toUpperCase());
+  if (by === 'kind') return titleOf(o.kind);
+  if (by === 'well') return wellOf(o) || 'Of no well';
+  if (by === 'tag') return o.tags?.[0] ?? 'Without a tag';
+  return '';
+}
+
+/** What each column shows, and sorts by; sizes are counted once for all objects. */
+function cellsOf(objects: EarthObject[]) {
+  const cells = new Map(
+    objects.map((o) => [
+      o.id,
+      {
+        name: o.name,
+        kind: o.kind,
+        about: 'well' in o && o.well ? o.well : asideOf(o),
+        from: fromOf(o),
+        tags: (o.tags ?? []).join(', '),
+        size: bytesOf(o),
+        when: o.madeBy.started,
+      },
+    ]),
+  );
+  return (o: EarthObject) =>
+    cells.get(o.id) ?? { name: o.name, kind: '', about: '', from: '', tags: '', size: 0, when: '' };
+}
+
+/** Everything that the project holds: found by typing, sorted, grouped, and changed many at once. */
+export function CatalogueView() {
+  const objects = useProject((s) => s.objects);
+  const old = useProject((s) => s.old);
+  const waiting = useProject((s) => s.waiting);
+  const selected = useSelection((s) => s.object);
+  const [text, setText] = useState('');
+  const [sort, setSort] = useState<{ by: Column; down: boolean }>({ by: 'when', down: true });
+  const [group, setGroup] = useState<Group>('stage');
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const last = useRef<string | null>(null);
+  const wanted = useDeferredValue(text);
+  const find = useMemo(() => finder(objects), [objects]);
+  const cell = useMemo(() => cellsOf(objects), [objects]);
+  const found = useMemo(() => {
+    const sign = sort.down ? -1 : 1;
+    const collator = new Intl.Collator('en', { numeric: true });
+    return [...find(wanted)].sort((a, b) => {
+      const [p, q] = [cell(a)[sort.by], cell(b)[sort.by]];
+      return sign * (typeof p === 'number' && typeof q === 'number' ? p - q : collator.compare(String(p), String(q)));
+    });
+  }, [find, cell, wanted, sort]);
+  const rows = useMemo(() => {
+    if (group === 'none') return found.map((object) => ({ key: object.id, title: '', object, count: 0 }));
+    const groups = new Map<string, EarthObject[]>();
+    for (const o of found) {
+      const key = groupOf(o, group);
+      groups.set(key, [...(groups.get(key) ?? []), o]);
+    }
+    return [...groups].flatMap(([title, members]) => [
+      { key: `group ${title}`, title, object: null, count: members.length },
+      ...members.map((object) => ({ key: object.id, title: '', object, count: 0 })),
+    ]);
+  }, [found, group]);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 15,
+    getItemKey: (n) => rows[n].key,
+  });
+  const mark = (id: string, on: boolean, range: boolean) => {
+    const next = new Set(marked);
+    const ids = found.map((o) => o.id);
+    const [a, b] = [ids.indexOf(last.current ?? id), ids.indexOf(id)];
+    for (const each of range && a >= 0 ? ids.slice(Math.min(a, b), Math.max(a, b) + 1) : [id])
+      if (on) next.add(each);
+      else next.delete(each);
+    last.current = id;
+    setMarked(next);
+  };
+  const chosen = objects.filter((o) => marked.has(o.id));
+  const all = found.length > 0 && found.every((o) => marked.has(o.id));
+  return (
+    <section className={css.catalogue} aria-label="Catalogue">
+      <header className={css.tools}>
+        <input
+          type="search"
+          aria-label="Find objects"
+          placeholder="Name, kind, tag, well, quantity, file or step"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <Select label="Grouping" value={group} options={GROUPS} onChange={(v) => setGroup(v as Group)} />
+        <span className={css.count} role="status">
+          {found.length === objects.length
+            ? `${objects.length} objects`
+            : `${found.length} of ${objects.length} objects`}
+        </span>
+        <BulkActions objects={chosen} onDone={() => setMarked(new Set())} />
+      </header>
+      <div className={css.head}>
+        <input
+          type="checkbox"
+          aria-label="Mark all that are listed"
+          checked={all}
+          onChange={(e) => setMarked(e.target.checked ? new Set(found.map((o) => o.id)) : new Set())}
+        />
+        {COLUMNS.map((c) => (
+          <button
+            key={c.key}
+            type="button"
+            className={css[c.key]}
+            aria-label={`Sort by ${c.label.toLowerCase()}`}
+            onClick={() =>
+              setSort({ by: c.key, down: sort.by === c.key ? !sort.down : c.key === 'size' || c.key === 'when' })
+            }
+          >
+            {c.label}
+            {sort.by === c.key ? (sort.down ? ' ↓' : ' ↑') : ''}
+          </button>
+        ))}
+      </div>
+      <div ref={scroller} className={css.scroll}>
+        {objects.length === 0 && <p className={css.none}>The project is empty. Drop files anywhere to load them.</p>}
+        {objects.length > 0 && found.length === 0 && <p className={css.none}>Nothing has all of these words.</p>}
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const { object, title, count } = rows[item.index];
+            const place = { top: item.start, height: ROW };
+            if (!object)
+              return (
+                <div key={item.key} className={css.group} style={place}>
+                  {title} <span className="num">{count}</span>
+                </div>
+              );
+            const c = cell(object);
+            const state = old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : '';
+            return (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: the name in the row is a button that does the same
+              <div
+                key={item.key}
+                className={`${css.row} ${selected === object.id ? css.selected : ''}`}
+                style={place}
+                onClick={() => select(object.id)}
+                onDoubleClick={() => showObject(object)}
+              >
+                <input
+                  type="checkbox"
+                  aria-label={`Mark ${object.name}`}
+                  checked={marked.has(object.id)}
+                  onClick={(e) => {
+                    e.stopPropagation();
+                    mark(object.id, e.currentTarget.checked, e.shiftKey);
+                  }}
+                  readOnly
+                />
+                <span className={css.name}>
+                  <i style={{ background: colorOf(object, objects) }} />
+                  {renaming === object.id ? (
+                    <input
+                      aria-label={`New name of ${object.name}`}
+                      defaultValue={object.name}
+                      // biome-ignore lint/a11y/noAutofocus: the field takes the place of the name that was asked to change
+                      autoFocus
+                      onClick={(e) => e.stopPropagation()}
+                      onBlur={(e) => {
+                        setRenaming(null);
+                        const name = e.target.value.trim().slice(0, 200);
+                        if (name && name !== object.name)
+                          void edit(`Rename ${object.name} to ${name}`, [object], [{ ...object, name }]);
+                      }}
+                      onKeyDown={(e) => {
+                        if (e.key === 'Enter') e.currentTarget.blur();
+                        if (e.key === 'Escape') setRenaming(null);
+                      }}
+                    />
+                  ) : (
+                    <button
+                      type="button"
+                      title="Select; F2 renames"
+                      onKeyDown={(e) => {
+                        if (e.key === 'F2') setRenaming(object.id);
+                      }}
+                    >
+                      {object.name}
+                    </button>
+                  )}
+                </span>
+                <span className={css.kind}>{c.kind}</span>
+                <span className={css.about} title={waiting.get(object.id) ?? old.get(object.id)}>
+                  {state ? <em>{state}</em> : c.about}
+                </span>
+                <span className={css.from}>{c.from}</span>
+                <span className={css.tags}>
+                  {(object.tags ?? []).map((tag) => (
+                    <b key={tag}>{tag}</b>
+                  ))}
+                </span>
+                <span className={`num ${css.size}`}>{c.size > 0 ? formatBytes(c.size) : ''}</span>
+                <span className={`num ${css.when}`}>{c.when.slice(0, 16).replace('T', ' ')}</span>
+              </div>
+            );
+          })}
+        </div>
+      </div>
+      <StorageLine bytes={objects.reduce((n, o) => n + cell(o).size, 0)} />
+    </section>
+  );
+}

@@ -1,0 +1,152 @@
+import type { Crs } from '../earth/crs.ts';
+import { cornersOf, type Lattice } from '../earth/lattice.ts';
+import type { EarthObject, Frame } from '../earth/objects.ts';
+import { metresPerUnit, transformBetween } from '../earth/transform.ts';
+import { leastSquares } from '../numerics/leastSquares.ts';
+import { loadedRevision } from './make.ts';
+
+type ToMap = (x: number, y: number) => [number, number];
+
+/** What another coordinate system would do to a project, before it is done. */
+export interface Reframing {
+  /** What converting does and how well; null where no transformation is known, with the reason in `refused`. */
+  says: string | null;
+  refused?: string;
+  /** A well's head and a survey's corner: as they stand, relabelled, and converted. */
+  examples: { name: string; now: [number, number]; relabelled: [number, number]; converted: [number, number] | null }[];
+}
+
+/** From metres along the axes of one system to those of another. */
+export function mapBetween(from: Crs, to: Crs): { says: string; toMap: ToMap } {
+  const { says, convert } = transformBetween(from, to);
+  const [a, b] = [metresPerUnit(from), metresPerUnit(to)];
+  return {
+    says,
+    toMap: (x, y) => {
+      const [px, py] = convert(x / a, y / a);
+      return [px * b, py * b];
+    },
+  };
+}
+
+/** One well and one corner, in the units of each system. */
+export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Reframing {
+  const [a, b] = [metresPerUnit(from), metresPerUnit(to)];
+  let says: string | null = null;
+  let refused: string | undefined;
+  let toMap: ToMap | null = null;
+  try {
+    ({ says, toMap } = mapBetween(from, to));
+  } catch (cause) {
+    refused = (cause as Error).message;
+  }
+  const well = objects.find((o) => o.kind === 'well');
+  const volume = objects.find((o) => o.kind === 'volume');
+  const places: [string, [number, number]][] = [];
+  if (well?.kind === 'well') places.push([well.name, [well.x, well.y]]);
+  if (volume?.kind === 'volume') places.push([`first corner of ${volume.name}`, cornersOf(volume.lattice)[0]]);
+  return {
+    says,
+    refused,
+    examples: places.map(([name, [x, y]]) => {
+      const converted = toMap?.(x, y);
+      return {
+        name,
+        now: [x / a, y / a],
+        // the same numbers, said to be of the other system
+        relabelled: [x / a, y / a],
+        converted: converted ? [converted[0] / b, converted[1] / b] : null,
+      };
+    }),
+  };
+}
+
+/** The affine nearest to a converted lattice: bins of a survey stay a lattice, off by centimetres at most. */
+function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
+  const { inline, crossline, origin: o, perInline: p, perCrossline: q } = lattice;
+  const base = toMap(o[0], o[1]);
+  const design: number[][] = [];
+  const [xs, ys]: number[][] = [[], []];
+  for (const f of [0, 0.25, 0.5, 0.75, 1])
+    for (const g of [0, 0.25, 0.5, 0.75, 1]) {
+      const [i, j] = [f * (inline.count - 1), g * (crossline.count - 1)];
+      const [x, y] = toMap(o[0] + i * p[0] + j * q[0], o[1] + i * p[1] + j * q[1]);
+      design.push([1, i, j]);
+      xs.push(x - base[0]);
+      ys.push(y - base[1]);
+    }
+  const [cx, cy] = [leastSquares(design, xs), leastSquares(design, ys)];
+  if (!cx || !cy) {
+    // a single line has only one way to go
+    const at = (i: number, j: number) => toMap(o[0] + i * p[0] + j * q[0], o[1] + i * p[1] + j * q[1]);
+    const [a, b] = [at(1, 0), at(0, 1)];
+    return {
+      ...lattice,
+      origin: base,
+      perInline: [a[0] - base[0], a[1] - base[1]],
+      perCrossline: [b[0] - base[0], b[1] - base[1]],
+    };
+  }
+  return {
+    ...lattice,
+    origin: [base[0] + cx[0], base[1] + cy[0]],
+    perInline: [cx[1], cy[1]],
+    perCrossline: [cx[2], cy[2]],
+  };
+}
+
+/** An object with every position in it moved; the same object where it has none. */
+function moved(object: EarthObject, toMap: ToMap): EarthObject {
+  const triple = ([x, y, z]: [number, number, number]): [number, number, number] => [...toMap(x, y), z];
+  switch (object.kind) {
+    case 'volume':
+    case 'horizon':
+    case 'map':
+      return { ...object, lattice: convertedLattice(object.lattice, toMap) };
+    case 'velocity model':
+      return object.lattice ? { ...object, lattice: convertedLattice(object.lattice, toMap) } : object;
+    case 'well': {
+      const [x, y] = toMap(object.x, object.y);
+      return { ...object, x, y };
+    }
+    case 'seismic line':
+      return { ...object, path: object.path.map(([x, y]) => toMap(x, y)) };
+    case 'navigation':
+      return { ...object, points: object.points.map(([n, x, y]) => [n, ...toMap(x, y)]) };
+    case 'fault':
+      return { ...object, sticks: object.sticks.map((stick) => stick.map(triple)) };
+    case 'picks':
+      return {
+        ...object,
+        points: object.points.map(triple),
+        erased: object.erased.map((ring) => ring.map(([x, y]) => toMap(x, y))),
+      };
+    case 'polygon':
+      return { ...object, rings: object.rings.map((ring) => ring.map(([x, y]) => toMap(x, y))) };
+    default:
+      return object;
+  }
+}
+
+/**
+ * Objects of a project brought from one system to another: those that moved, with new revisions. References between
+ * them follow, so that nothing is out of date that was not before.
+ */
+export function reframed(objects: EarthObject[], toMap: ToMap, to: Frame): EarthObject[] {
+  const revisions = new Map<string, string>();
+  const next = objects.map((object) => {
+    const out = moved(object, toMap);
+    if (out === object) return object;
+    const revision = loadedRevision(object.revision, { crs: to.crs });
+    revisions.set(`${object.id}@${object.revision}`, `${object.id}@${revision}`);
+    return { ...out, revision };
+  });
+  return next
+    .map((object): EarthObject => {
+      const inputs = Object.fromEntries(
+        Object.entries(object.madeBy.inputs).map(([role, refs]) => [role, refs.map((r) => revisions.get(r) ?? r)]),
+      );
+      return { ...object, madeBy: { ...object.madeBy, inputs } };
+    })
+    .filter((object, n) => JSON.stringify(object) !== JSON.stringify(objects[n]));
+}
