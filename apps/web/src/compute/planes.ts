@@ -21,17 +21,20 @@ function keep(key: string, data: Float32Array): void {
 export interface LiveStep {
   step: string;
   params: Record<string, unknown>;
+  inputs: Record<string, string[]>;
 }
 
+const liveKey = (live: LiveStep) => `${live.step}${JSON.stringify([live.params, live.inputs])}`;
+
 export function planeKey(volume: Volume, plane: Plane, index: number, live?: LiveStep | null): string {
-  return `${volume.id}@${volume.revision}/${plane}/${index}${live ? `/${live.step}${JSON.stringify(live.params)}` : ''}`;
+  return `${volume.id}@${volume.revision}/${plane}/${index}${live ? `/${liveKey(live)}` : ''}`;
 }
 
 /** How long the last trial of a step with given parameters took in its worker, reading included. */
 const trialMs = new Map<string, number>();
 
 export function trialTook(live: LiveStep): number | undefined {
-  return trialMs.get(`${live.step}${JSON.stringify(live.params)}`);
+  return trialMs.get(liveKey(live));
 }
 
 /** A plane that is already here, or undefined. */
@@ -59,9 +62,9 @@ export function readPlane(
   if (!promise) {
     const remote = forViews();
     const read = live
-      ? remote.trial(projectId, live.step, live.params, volume, plane, index).then((outcome) => {
+      ? remote.trial(projectId, live.step, live.params, live.inputs, volume, plane, index).then((outcome) => {
           const { data, evaluateMs } = unwrap(outcome);
-          trialMs.set(`${live.step}${JSON.stringify(live.params)}`, evaluateMs);
+          trialMs.set(liveKey(live), evaluateMs);
           return data as Float32Array;
         })
       : remote.plane(projectId, volume, plane, index).then((outcome) => unwrap(outcome) as Float32Array);

@@ -6,11 +6,13 @@ import {
   type EarthObject,
   exportObject,
   type FileReport,
+  givenOf,
   type HeaderTable,
   headerTable,
   inspectFile,
   LithagonError,
   loadFile,
+  meanSpectrum,
   type Plane,
   type Preview,
   type RunRequest,
@@ -223,30 +225,37 @@ const api = {
       return Comlink.transfer(data, [data.buffer]);
     }),
 
-  /** One plane of what a local step would give, and how long it took, for an estimate of the whole. */
+  /** One plane of what a step would give there, and how long it took, for an estimate of the whole. */
   trial: (
     projectId: string,
     step: string,
     params: Record<string, unknown>,
+    inputs: Record<string, string[]>,
     volume: Volume,
     plane: Plane,
     index: number,
   ) =>
     outcome(async () => {
       const known = stepOf(step);
-      if (!known?.local) throw new Error(`${step} has no trial`);
+      const local = known?.local ?? known?.trial;
+      if (!known || !local) throw new Error(`${step} has no trial`);
+      const store = await storeOf(projectId);
       const started = performance.now();
-      const data = await tryLocal(
-        known.local,
-        checkParams(known, params),
-        await storeOf(projectId),
-        volume,
-        plane,
-        index,
-      );
+      const given = await givenOf(known, inputs, store);
+      const data = await tryLocal(local, checkParams(known, params), store, volume, plane, index, given);
       const timed = { data, evaluateMs: performance.now() - started };
       return Comlink.transfer(timed, [data.buffer]);
     }),
+
+  /** Mean amplitude spectrum of the traces of a plane. */
+  spectrum: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () =>
+      meanSpectrum(
+        await readPlane(await storeOf(projectId), volume, plane, index),
+        volume.vertical.count,
+        volume.vertical.step,
+      ),
+    ),
 
   /** The values of an array that is one chunk: a horizon or a curve. */
   array: (projectId: string, ref: Parameters<typeof readWhole>[1]) =>

@@ -1,4 +1,4 @@
-import type { Volume } from '@lithagon/core';
+import type { SeismicLine, Volume } from '@lithagon/core';
 import { COLOR_MAPS, type ColorMapName } from '../color/maps';
 import { displayOf, setDisplay, useDesk } from '../state/desk';
 import { Field, Range, Select } from '../ui/Field';
@@ -6,7 +6,7 @@ import { CLIPS } from '../views/common/look';
 import css from './Sheet.module.css';
 
 /** How a volume is drawn, in every view: nothing here computes anything. */
-export function DisplayForm({ volume }: { volume: Volume }) {
+export function DisplayForm({ volume }: { volume: Volume | SeismicLine }) {
   const display = displayOf(
     useDesk((s) => s.display),
     volume,

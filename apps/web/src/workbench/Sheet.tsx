@@ -76,7 +76,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             />
           </label>
         )}
-        {object.kind === 'volume' && <DisplayForm volume={object} />}
+        {(object.kind === 'volume' || object.kind === 'seismic line') && <DisplayForm volume={object} />}
         {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
         {object.kind === 'seismic line' && <Crossings line={object} />}
         {object.kind === 'logs' && <CurveClasses logs={object} />}

@@ -9,6 +9,7 @@ import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
 import { InputField } from './InputField';
+import { Response } from './Response';
 import { RowsField } from './RowsField';
 import css from './Sheet.module.css';
 import { runSetup, takesPlaceOf } from './steps';
@@ -35,8 +36,9 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
   const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
   const set = (key: string, value: unknown) => change({ params: { ...setup.params, [key]: value } });
-  const volume = step.local
-    ? (objects.find((o) => o.id === setup.inputs[step.local?.input ?? '']?.[0]) as Volume | undefined)
+  const local = step.local ?? step.trial;
+  const volume = local
+    ? (objects.find((o) => o.id === setup.inputs[local.input]?.[0]) as Volume | undefined)
     : undefined;
   const index = volume ? clampLine(volume.lattice, plane, lines[plane]) : 0;
   const paramsKey = JSON.stringify(setup.params);
@@ -45,10 +47,11 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew for each set of parameters
   useEffect(() => {
     setTook(null);
+    // what needs the whole volume for a line foretells nothing
     if (!volume || !step.local) return;
     let wanted = true;
     const timer = setTimeout(() => {
-      const trial = { step: step.id, params: setup.params };
+      const trial = { step: step.id, params: setup.params, inputs: setup.inputs };
       // the line next to it, so that what was read already is not read again and only the work is timed
       const near = index > 0 ? index - 1 : index + 1;
       readPlane(projectId, volume, plane, index, trial)
@@ -93,7 +96,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             chosen={setup.inputs[role] ?? []}
             onChange={(ids) => {
               change({ inputs: { ...setup.inputs, [role]: ids } });
-              if (role === step.local?.input) useDesk.setState({ volume: ids[0] });
+              if (role === local?.input) useDesk.setState({ volume: ids[0] });
             }}
           />
         ))}
@@ -169,6 +172,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             )}
           </Field>
         )}
+        {step.response && volume && <Response step={step} params={setup.params} volume={volume} />}
         {problem && <p className={css.warning}>{problem}</p>}
         {replaced.length > 0 && (
           <p className={css.note}>
@@ -179,7 +183,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
         <p className={css.result}>After {step.source}</p>
       </div>
       <footer className={css.go}>
-        {step.local && (
+        {local && (
           <Button
             aria-pressed={setup.live}
             onClick={() => {
@@ -193,7 +197,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
         <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step)}>
           {step.id === 'tie.well'
             ? 'Accept the tie'
-            : step.local
+            : local
               ? 'Run on the volume'
               : replaced.length > 0
                 ? 'Run again'

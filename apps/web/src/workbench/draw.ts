@@ -46,7 +46,7 @@ export function beginFault(fault?: Fault): void {
 export async function pickAt(
   tool: Extract<Tool, { kind: 'pick' }>,
   line: SectionLine,
-  volume: Volume,
+  volume: Pick<Volume, 'vertical'>,
   data: Float32Array,
   trace: number,
   vertical: number,

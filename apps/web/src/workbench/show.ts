@@ -10,9 +10,16 @@ export function showObject(object: EarthObject): void {
   select(object.id);
   const desk = useDesk.getState();
   switch (object.kind) {
+    case 'seismic line':
+      useDesk.setState({
+        line: object.id,
+        domain: { ...desk.domain, section: object.domain === 'depth' ? 'depth' : 'twt' },
+      });
+      break;
     case 'volume':
       useDesk.setState({
         volume: object.id,
+        line: null,
         domain: {
           ...desk.domain,
           section: object.domain === 'depth' ? 'depth' : 'twt',

@@ -62,28 +62,41 @@ export interface Block {
   /** Size with halo. */
   size: [number, number, number];
   halo: Halo;
+  /** Sample interval: ms in time, m in depth. */
   stepMs: number;
+  /** Indexes in the volume of the first inline, crossline and sample without the halo. */
+  from: [number, number, number];
 }
 
-/** What a region needs around it. */
+/** What a region needs around it; an infinite number of samples means whole traces. */
 export interface Halo {
   inline: number;
   crossline: number;
   sample: number;
 }
 
+/** The inputs of a step by role. */
+export type Given = Record<string, EarthObject | EarthObject[] | undefined>;
+
 /**
  * A local step on one volume gives every sample from its surroundings alone, so that any partition into regions, and
  * its trial on a line, give the same samples.
  */
-export interface LocalVolume<P> {
+export interface LocalVolume<P, X = undefined> {
   input: string;
   halo(params: P, volume: Volume): Halo;
+  /** What all regions need beside the volume, such as a horizon on its bins; read once. */
+  prepare?(given: Given, volume: Volume, params: P, store: Store): Promise<X>;
   /** Values of the block without its halo, `[inline][crossline][sample]`. */
-  evaluate(block: Block, params: P): Float32Array;
-  quantity: Quantity;
-  unit: string;
+  evaluate(block: Block, params: P, extra: X): Float32Array;
+  /** What the result is; the quantity of the input where it is not given. */
+  quantity?: Quantity;
+  unit?: string;
 }
+
+/** A local step whatever it prepares, as its trial and the registry see it. */
+// biome-ignore lint/suspicious/noExplicitAny: what is prepared is handed back to the step that prepared it
+export type AnyLocal<P = any> = LocalVolume<P, any>;
 
 interface StepFacts {
   id: string;
@@ -114,7 +127,11 @@ export interface Step<
 > extends StepFacts {
   inputs: I;
   params: P;
-  local?: LocalVolume<z.infer<P>>;
+  local?: AnyLocal<z.infer<P>>;
+  /** What is tried on a line where the result itself has other lines or samples. */
+  trial?: AnyLocal<z.infer<P>>;
+  /** Gain at a frequency (Hz), drawn over the data's own spectrum; `spectrum` gives that in dB by frequency. */
+  response?(params: z.infer<P>, hz: number): number;
   run(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
 }
 

@@ -2,7 +2,7 @@ import { stopIf } from '../earth/errors.ts';
 import type { Volume } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { type Plane, readInlines, readPlane, shapeOf, volumeWriter } from '../storage/volumes.ts';
-import type { Block, Draft, Halo, LocalVolume, RunContext } from './define.ts';
+import type { AnyLocal, Block, Draft, Given, Halo, LocalVolume, RunContext } from './define.ts';
 
 /** A region of bins and samples, ends excluded. */
 export interface Region {
@@ -46,17 +46,26 @@ function sizeOf(region: Region, halo: Halo): [number, number, number] {
   ];
 }
 
+/** A halo in samples that are there: whole traces need none. */
+function bounded(halo: Halo): { halo: Halo; whole: boolean } {
+  const whole = !Number.isFinite(halo.sample);
+  return { halo: whole ? { ...halo, sample: 0 } : halo, whole };
+}
+
+const fromOf = (region: Region): Block['from'] => [region.i[0], region.j[0], region.k[0]];
+
 /** Run a local step over a whole volume, a slab of inlines at a time. */
-export async function runLocal<P>(
-  context: Pick<RunContext<never, P>, 'store' | 'params' | 'signal' | 'progress' | 'idFor'>,
-  local: LocalVolume<P>,
+export async function runLocal<P, X>(
+  context: Pick<RunContext<never, P>, 'store' | 'params' | 'signal' | 'progress' | 'idFor'> & { inputs: Given },
+  local: LocalVolume<P, X>,
   volume: Volume,
   role: string,
 ): Promise<Draft> {
   const { store, params, signal } = context;
   const shape = shapeOf(volume);
   const [ni, nj, nk] = shape;
-  const halo = local.halo(params, volume);
+  const { halo } = bounded(local.halo(params, volume));
+  const extra = (await local.prepare?.(context.inputs, volume, params, store)) as X;
   const writer = await volumeWriter(store, context.idFor(role), shape);
   const statistics = new RunningStatistics();
   for (let i0 = 0; i0 < ni; i0 += writer.slab) {
@@ -65,7 +74,8 @@ export async function runLocal<P>(
     const lines = await readInlines(store, volume, i0 - halo.inline, i1 + halo.inline);
     const region: Region = { i: [i0, i1], j: [0, nj], k: [0, nk] };
     const data = cut(lines, i0 - halo.inline, shape, region, halo);
-    const values = local.evaluate({ data, size: sizeOf(region, halo), halo, stepMs: volume.vertical.step }, params);
+    const block: Block = { data, size: sizeOf(region, halo), halo, stepMs: volume.vertical.step, from: fromOf(region) };
+    const values = local.evaluate(block, params, extra);
     statistics.add(values);
     const slab = new Float32Array(writer.slab * nj * nk).fill(Number.NaN);
     slab.set(values);
@@ -77,8 +87,9 @@ export async function runLocal<P>(
     kind: 'volume',
     lattice: volume.lattice,
     domain: volume.domain,
-    quantity: local.quantity,
-    unit: local.unit,
+    quantity: local.quantity ?? volume.quantity,
+    unit: local.quantity ? (local.unit ?? '') : volume.unit,
+    polarity: local.quantity ? undefined : volume.polarity,
     vertical: volume.vertical,
     layouts: writer.layouts,
     statistics: statistics.finish(),
@@ -88,22 +99,39 @@ export async function runLocal<P>(
 
 /** What a local step gives on one plane: the same samples as the stored result would have there. */
 export async function tryLocal<P>(
-  local: LocalVolume<P>,
+  local: AnyLocal<P>,
   params: P,
   store: Parameters<typeof readInlines>[0],
   volume: Volume,
   plane: Plane,
   index: number,
+  given: Given = {},
 ): Promise<Float32Array> {
   const shape = shapeOf(volume);
   const [ni, nj, nk] = shape;
-  const halo = local.halo(params, volume);
+  const { halo, whole } = bounded(local.halo(params, volume));
+  const extra = await local.prepare?.(given, volume, params, store);
   const evaluate = (data: Float32Array, region: Region) =>
-    local.evaluate({ data, size: sizeOf(region, halo), halo, stepMs: volume.vertical.step }, params);
+    local.evaluate(
+      { data, size: sizeOf(region, halo), halo, stepMs: volume.vertical.step, from: fromOf(region) },
+      params,
+      extra,
+    );
   if (plane === 'inline') {
     const lines = await readInlines(store, volume, index - halo.inline, index + halo.inline + 1);
     const region: Region = { i: [index, index + 1], j: [0, nj], k: [0, nk] };
     return evaluate(cut(lines, index - halo.inline, shape, region, halo), region);
+  }
+  if (plane === 'slice' && whole) {
+    // whole traces are needed for one sample of each
+    const out = new Float32Array(ni * nj);
+    for (let i = 0; i < ni; i++) {
+      const lines = await readInlines(store, volume, i - halo.inline, i + halo.inline + 1);
+      const region: Region = { i: [i, i + 1], j: [0, nj], k: [0, nk] };
+      const values = evaluate(cut(lines, i - halo.inline, shape, region, halo), region);
+      for (let j = 0; j < nj; j++) out[i * nj + j] = values[j * nk + index];
+    }
+    return out;
   }
   const axis = plane === 'crossline' ? 'crossline' : 'sample';
   const region: Region =

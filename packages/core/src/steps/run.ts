@@ -3,7 +3,7 @@ import { type EarthObject, objectSchema } from '../earth/objects.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells.ts';
 import type { Store } from '../storage/store.ts';
-import { type AnyStep, type Draft, type InputSpec, type Preview, stepOf } from './define.ts';
+import { type AnyStep, type Draft, type Given, type InputSpec, type Preview, stepOf } from './define.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
 export interface RunRequest {
@@ -30,6 +30,20 @@ export function unfit(spec: InputSpec, object: EarthObject): string | null {
   if (spec.domain && 'domain' in object && object.domain !== spec.domain)
     return `${object.name} is in ${object.domain === 'twt' ? 'TWT' : object.domain}, and ${spec.domain === 'twt' ? 'TWT' : spec.domain} is needed`;
   return null;
+}
+
+/** The inputs of a step by role, of whatever fits among the ids that were chosen: what a trial is given. */
+export async function givenOf(step: AnyStep, inputs: Record<string, string[]>, store: Store): Promise<Given> {
+  const given: Given = {};
+  for (const [role, spec] of Object.entries(step.inputs) as [string, InputSpec][]) {
+    const objects: EarthObject[] = [];
+    for (const id of inputs[role] ?? []) {
+      const object = await store.get(id);
+      if (object && unfit(spec, object) === null) objects.push(object);
+    }
+    given[role] = spec.many ? objects : objects[0];
+  }
+  return given;
 }
 
 async function gather(step: AnyStep, request: RunRequest, store: Store) {

@@ -102,10 +102,17 @@ export async function writeWhole(
   return ref;
 }
 
+/** A whole array that is one chunk, or cut along its first axis only. */
 export async function readWhole(store: Store, ref: ArrayRef): Promise<Float32Array> {
-  return readChunk(
-    store,
-    ref,
-    ref.shape.map(() => 0),
-  );
+  const chunks = Math.ceil(ref.shape[0] / ref.chunk[0]);
+  const at = (n: number) => ref.shape.map((_, axis) => (axis === 0 ? n : 0));
+  if (chunks === 1 && ref.chunk[0] === ref.shape[0]) return readChunk(store, ref, at(0));
+  const row = ref.shape.slice(1).reduce((a, b) => a * b, 1);
+  const out = new Float32Array(ref.shape[0] * row);
+  for (let n = 0; n < chunks; n++) {
+    const data = await readChunk(store, ref, at(n));
+    const from = n * ref.chunk[0] * row;
+    out.set(data.subarray(0, Math.min(data.length, out.length - from)), from);
+  }
+  return out;
 }

@@ -106,7 +106,13 @@ export interface NotShown {
 export function notShownIn(objects: EarthObject[], domain: 'twt' | 'depth', wells: ShownWell[]): NotShown[] {
   const out: NotShown[] = [];
   for (const object of objects)
-    if ((object.kind === 'volume' || object.kind === 'horizon' || object.kind === 'fault') && object.domain !== domain)
+    if (
+      (object.kind === 'volume' ||
+        object.kind === 'seismic line' ||
+        object.kind === 'horizon' ||
+        object.kind === 'fault') &&
+      object.domain !== domain
+    )
       out.push({
         name: object.name,
         why: `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`,

@@ -1,7 +1,16 @@
-import { contourSegments, cornersOf, type EarthObject, type Lattice, toMap, type Volume } from '@lithagon/core';
+import {
+  contourSegments,
+  cornersOf,
+  type EarthObject,
+  type Lattice,
+  pathOfLine,
+  type SeismicLine,
+  toMap,
+  type Volume,
+} from '@lithagon/core';
 import { useMemo } from 'react';
 import { useCursor } from '../../state/cursor';
-import type { Lines } from '../../state/desk';
+import { type Lines, useDesk } from '../../state/desk';
 import type { Size } from '../common/hooks';
 import type { ShownWell } from '../common/survey';
 import css from '../common/view.module.css';
@@ -57,6 +66,36 @@ function Cursor({ place }: { place(x: number, y: number): [number, number] }) {
   );
 }
 
+/** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
+function LineOnMap(props: {
+  line: SeismicLine;
+  objects: EarthObject[];
+  place(x: number, y: number): [number, number];
+}) {
+  const { line, objects, place } = props;
+  const inSection = useDesk((s) => s.line === line.id);
+  const where = useMemo(() => pathOfLine(objects, line), [objects, line]);
+  if (!where) return null;
+  const points = where.map((p) => place(...p));
+  const [x, y] = points[0];
+  return (
+    <g>
+      <path
+        data-testid={inSection ? 'section-trace' : undefined}
+        d={path(points)}
+        fill="none"
+        stroke={inSection ? 'var(--verdigris)' : (line.color ?? 'var(--ink)')}
+        strokeWidth={inSection ? 2.6 : 1}
+      >
+        <title>{line.name}</title>
+      </path>
+      <text x={x + 4} y={y - 4} {...HALO} fontSize={11}>
+        {line.name}
+      </text>
+    </g>
+  );
+}
+
 /** Surveys, lines, faults, polygons, wells, the section's trace, coordinates, north and scale. */
 export function MapOverlay(props: {
   frame: MapFrame;
@@ -72,6 +111,7 @@ export function MapOverlay(props: {
 }) {
   const { frame, size, objects, wells, volume, lines, plane, domain, selected } = props;
   const place = (x: number, y: number) => toScreen(frame, size, x, y);
+  const shownLine = useDesk((s) => s.line);
   const bar = scaleBar(frame, size);
   const ticks = niceTicks(frame, size);
   const ni = volume?.lattice.inline.count ?? 0;
@@ -117,6 +157,7 @@ export function MapOverlay(props: {
               ))}
             </g>
           );
+        if (o.kind === 'seismic line') return <LineOnMap key={o.id} line={o} objects={objects} place={place} />;
         if (o.kind !== 'fault' || o.domain !== domain) return null;
         // sticks as picked; joined along their tops and middles they show the fault's run
         const middle = o.sticks.filter((s) => s.length > 1).map((s) => s[Math.floor(s.length / 2)]);
@@ -131,7 +172,7 @@ export function MapOverlay(props: {
           </g>
         );
       })}
-      {traces && (
+      {traces && !shownLine && (
         <g fill="none" stroke="var(--verdigris)">
           <path
             d={path(traces[plane === 'inline' ? 'crossline' : 'inline'].map((p) => place(...p)))}

@@ -1,5 +1,5 @@
 import type { EarthObject, Fault, Horizon } from '@lithagon/core';
-import { crosslineAt, inlineAt, windOf } from '@lithagon/core';
+import { windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { colorOf } from '../../color/objects';
 import { useCursor } from '../../state/cursor';
@@ -30,9 +30,7 @@ export const path = (points: [number, number][]) =>
 export function Axes(frame: Frame) {
   const { line, window, box, domain } = frame;
   const { x, y } = scales(frame);
-  const number =
-    line.plane === 'inline' ? (n: number) => crosslineAt(line.lattice, n) : (n: number) => inlineAt(line.lattice, n);
-  const [n0, n1] = [number(window.x0), number(window.x1)];
+  const [n0, n1] = [line.number(window.x0), line.number(window.x1)];
   const lines = scaleLinear([n0, n1], [box.left, box.left + box.width]);
   const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
   const right = box.left + box.width;
@@ -45,7 +43,7 @@ export function Axes(frame: Frame) {
         {windOf(dx, dy)}
       </text>
       <text x={box.left + box.width / 2} y={11} textAnchor="middle">
-        {line.plane === 'inline' ? 'crossline' : 'inline'}
+        {line.along}
       </text>
       {lines
         .ticks(Math.max(2, Math.floor(box.width / 80)))

@@ -1,6 +1,7 @@
-import { crosslineAt, inlineAt, type Volume } from '@lithagon/core';
+import { crosslineAt, inlineAt, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { LiveStep } from '../../compute/planes';
 import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
@@ -12,14 +13,15 @@ import { finishStick, pickAt, unpickAt } from '../../workbench/draw';
 import { chooseFiles } from '../../workbench/files';
 import { stepLine } from '../../workbench/lines';
 import { ColorBar, quantityText } from '../common/ColorBar';
-import { usePlane, useSize } from '../common/hooks';
+import { type PlaneState, useArray, usePlane, useSize } from '../common/hooks';
 import { lookOf } from '../common/look';
 import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { Raster, type Window } from '../raster/Raster';
-import { placeOf, sectionLine, traceOf, valueAt } from './geometry';
-import { liveLook } from './live';
+import { placeOf, sectionLine, seismicLine, traceOf, valueAt } from './geometry';
+import { LineChoice } from './LineChoice';
+import { liveLook, liveText } from './live';
 import { Overlay } from './Overlay';
 
 const MARGIN = { left: 48, top: 31, right: 9, bottom: 40 };
@@ -29,7 +31,10 @@ export function SectionView() {
   const objects = useProject((s) => s.objects);
   const chosen = useDesk((s) => s.volume);
   const domain = useDesk((s) => s.domain.section ?? 'twt');
-  const volume = shownVolume(objects, chosen, domain);
+  const lineId = useDesk((s) => s.line);
+  const flat = objects.find((o): o is SeismicLine => o.id === lineId && o.kind === 'seismic line');
+  const volume = flat ?? shownVolume(objects, chosen, domain);
+  const path = useMemo(() => (flat ? pathOfLine(objects, flat) : null), [objects, flat]);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
   if (!volume)
@@ -49,16 +54,44 @@ export function SectionView() {
         </EmptyView>
       </ViewFrame>
     );
-  return <Section key={`${volume.id}`} volume={volume} wells={wells} notShown={notShown} domain={domain} />;
+  if (flat && !path)
+    return (
+      <ViewFrame view="section" title="Section" subtitle={flat.name} notShown={notShown}>
+        <EmptyView title={`${flat.name} waits for its navigation.`}>
+          <span>Its headers hold no coordinates. Load a table or P1/90 file that names line {flat.name}.</span>
+        </EmptyView>
+      </ViewFrame>
+    );
+  return <Section key={volume.id} shown={volume} path={path} wells={wells} notShown={notShown} domain={domain} />;
+}
+
+/** Samples of what a section shows: a plane of a volume, or a 2D line. */
+function useSamples(
+  shown: Volume | SeismicLine,
+  plane: 'inline' | 'crossline',
+  index: number,
+  live: LiveStep | null,
+): [PlaneState | null, string | null] {
+  const volume = shown.kind === 'volume' ? shown : undefined;
+  const line = shown.kind === 'seismic line' ? shown : undefined;
+  const ofVolume = usePlane(volume, plane, index, live);
+  const data = useArray(line?.id ?? '', line?.revision ?? '', line?.samples);
+  const ofLine = useMemo<PlaneState | null>(
+    () => (line && data ? { key: `${line.id}@${line.revision}/line`, data, index: 0 } : null),
+    [line, data],
+  );
+  return line ? [ofLine, null] : ofVolume;
 }
 
 function Section(props: {
-  volume: Volume;
+  shown: Volume | SeismicLine;
+  /** Where the traces of a 2D line lie. */
+  path: [number, number][] | null;
   wells: ShownWell[];
   notShown: { name: string; why: string }[];
   domain: 'twt' | 'depth';
 }) {
-  const { volume, wells, domain } = props;
+  const { shown: volume, path, wells, domain } = props;
   const objects = useProject((s) => s.objects);
   const old = useProject((s) => s.old.has(volume.id));
   const plane = useDesk((s) => s.plane);
@@ -67,18 +100,22 @@ function Section(props: {
   const displays = useDesk((s) => s.display);
   const setup = useSelection((s) => s.setup);
   const live =
-    setup?.live && Object.values(setup.inputs).flat().includes(volume.id)
-      ? { step: setup.step, params: setup.params }
+    setup?.live && volume.kind === 'volume' && Object.values(setup.inputs).flat().includes(volume.id)
+      ? { step: setup.step, params: setup.params, inputs: setup.inputs }
       : null;
-  const index = clampLine(volume.lattice, plane, lines[plane]);
-  const [data, problem] = usePlane(volume, plane, index, live);
+  const lattice = volume.kind === 'volume' ? volume.lattice : null;
+  const index = lattice ? clampLine(lattice, plane, lines[plane]) : 0;
+  const [data, problem] = useSamples(volume, plane, index, live);
   const [ref, element, size] = useSize<HTMLDivElement>();
   const [zoom, setZoom] = useState<Window | null>(null);
   const drag = useRef<{ x: number; y: number; window: Window } | null>(null);
   const space = useRef(false);
 
   const shown = data ? data.index : index;
-  const line = useMemo(() => sectionLine(volume.lattice, plane, shown), [volume, plane, shown]);
+  const line = useMemo(
+    () => (volume.kind === 'volume' ? sectionLine(volume.lattice, plane, shown) : seismicLine(path ?? [], volume.cdps)),
+    [volume, path, plane, shown],
+  );
   const whole: Window = useMemo(() => {
     const { first, step, count } = volume.vertical;
     return { x0: 0, x1: line.traces - 1, y0: first, y1: first + step * (count - 1) };
@@ -90,8 +127,11 @@ function Section(props: {
     width: Math.max(10, size.width - MARGIN.left - MARGIN.right),
     height: Math.max(10, size.height - MARGIN.top - MARGIN.bottom),
   };
-  const look = live ? liveLook(live.step) : lookOf(volume, displayOf(displays, volume));
-  const number = plane === 'inline' ? inlineAt(volume.lattice, index) : crosslineAt(volume.lattice, index);
+  const look = live
+    ? liveLook(live.step, data?.data, lookOf(volume, displayOf(displays, volume)))
+    : lookOf(volume, displayOf(displays, volume));
+  const number = lattice ? (plane === 'inline' ? inlineAt(lattice, index) : crosslineAt(lattice, index)) : 0;
+  const what = lattice ? `${plane} ${number}` : '2D line';
 
   const at = (clientX: number, clientY: number) => {
     const rect = element?.getBoundingClientRect();
@@ -197,9 +237,11 @@ function Section(props: {
     });
   };
 
-  const metres =
-    Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]) *
-    ((window.x1 - window.x0) / Math.max(1, line.traces - 1));
+  const length = line.bends.slice(1).reduce((sum, end, n) => {
+    const [a, b] = [line.place(line.bends[n]), line.place(end)];
+    return sum + Math.hypot(b[0] - a[0], b[1] - a[1]);
+  }, 0);
+  const metres = length * ((window.x1 - window.x0) / Math.max(1, line.traces - 1));
   // a CSS pixel is 1/96 inch
   const scale = Math.round(metres / (box.width * 0.000264583) / 100) * 100;
   const perSecond = (box.height * 0.0264583) / ((window.y1 - window.y0) / 1000);
@@ -208,53 +250,60 @@ function Section(props: {
     <ViewFrame
       view="section"
       title="Section"
-      subtitle={`${volume.name}${old ? ', out of date' : ''} · ${plane} ${number}`}
+      subtitle={`${volume.name}${old ? ', out of date' : ''} · ${what}`}
       notShown={props.notShown}
       tools={
         <>
           {live && <span className={css.live}>live</span>}
-          <Segmented
-            label="Kind of line"
-            value={plane}
-            options={[
-              { value: 'inline', label: 'Inline' },
-              { value: 'crossline', label: 'Crossline' },
-            ]}
-            onChange={(value) => {
-              setZoom(null);
-              useDesk.setState({ plane: value });
-            }}
-          />
-          <span className={css.stepper}>
-            <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1)}>
-              <ChevronLeft size={14} />
-            </button>
-            <LineNumber
-              number={number}
-              onGo={(wanted) => {
-                const axis = volume.lattice[plane];
-                useDesk.setState({
-                  lines: { ...lines, [plane]: clampLine(volume.lattice, plane, (wanted - axis.first) / axis.step) },
-                });
-              }}
-            />
-            <button type="button" className={css.step} aria-label="Next line" onClick={() => stepLine(1)}>
-              <ChevronRight size={14} />
-            </button>
-          </span>
-          <label className={css.wideOnly} title="Lines that the wheel and the arrows step by">
-            by{' '}
-            <input
-              className={css.line}
-              style={{ width: 34 }}
-              aria-label="Step by this many lines"
-              type="number"
-              min={1}
-              max={50}
-              value={increment}
-              onChange={(e) => useDesk.setState({ increment: Math.max(1, Math.min(50, Number(e.target.value) || 1)) })}
-            />
-          </label>
+          <LineChoice />
+          {lattice && (
+            <>
+              <Segmented
+                label="Kind of line"
+                value={plane}
+                options={[
+                  { value: 'inline', label: 'Inline' },
+                  { value: 'crossline', label: 'Crossline' },
+                ]}
+                onChange={(value) => {
+                  setZoom(null);
+                  useDesk.setState({ plane: value });
+                }}
+              />
+              <span className={css.stepper}>
+                <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1)}>
+                  <ChevronLeft size={14} />
+                </button>
+                <LineNumber
+                  number={number}
+                  onGo={(wanted) => {
+                    const axis = lattice[plane];
+                    useDesk.setState({
+                      lines: { ...lines, [plane]: clampLine(lattice, plane, (wanted - axis.first) / axis.step) },
+                    });
+                  }}
+                />
+                <button type="button" className={css.step} aria-label="Next line" onClick={() => stepLine(1)}>
+                  <ChevronRight size={14} />
+                </button>
+              </span>
+              <label className={css.wideOnly} title="Lines that the wheel and the arrows step by">
+                by{' '}
+                <input
+                  className={css.line}
+                  style={{ width: 34 }}
+                  aria-label="Step by this many lines"
+                  type="number"
+                  min={1}
+                  max={50}
+                  value={increment}
+                  onChange={(e) =>
+                    useDesk.setState({ increment: Math.max(1, Math.min(50, Number(e.target.value) || 1)) })
+                  }
+                />
+              </label>
+            </>
+          )}
         </>
       }
     >
@@ -264,7 +313,7 @@ function Section(props: {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the cursor is moved and picks are made by keys here
         tabIndex={0}
         onKeyDown={onKey}
-        aria-label={`Section along ${plane} ${number} of ${volume.name}`}
+        aria-label={`Section along ${lattice ? `${plane} ${number} of ` : ''}${volume.name}`}
         style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
         onPointerMove={move}
         onPointerLeave={() => useCursor.setState({ at: null })}
@@ -308,7 +357,7 @@ function Section(props: {
         <ColorBar
           look={look}
           style={{ left: MARGIN.left }}
-          text={live ? 'trial, 0 alike to 1 unlike' : quantityText(volume)}
+          text={live ? liveText(live.step, volume) : quantityText(volume)}
         />
         <span className={`${css.colorBar} ${css.wideOnly}`} style={{ right: MARGIN.right, bottom: 16 }}>
           1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}

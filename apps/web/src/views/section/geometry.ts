@@ -1,7 +1,9 @@
 import {
+  crosslineAt,
   cutByLine,
   type Fault,
   type Horizon,
+  inlineAt,
   type Lattice,
   meshOfSticks,
   toIndex,
@@ -10,35 +12,98 @@ import {
 } from '@lithagon/core';
 import type { ShownWell } from '../common/survey';
 
-/** A vertical section along a line of a survey. */
+/** A vertical section along a line of a survey, or along a 2D line with its bends. */
 export interface SectionLine {
-  lattice: Lattice;
-  plane: 'inline' | 'crossline';
-  index: number;
   /** Traces on the section. */
   traces: number;
   from: [number, number];
   to: [number, number];
+  /** What is counted along it, and the number of a fractional trace. */
+  along: 'inline' | 'crossline' | 'CDP';
+  number(trace: number): number;
+  /** Map position of a fractional trace. */
+  place(trace: number): [number, number];
+  /** Fractional trace nearest to a map position, and how far off the section that is (m). */
+  nearest(x: number, y: number): [trace: number, off: number];
+  /** Traces at which it bends, both ends included: straight between them. */
+  bends: number[];
 }
 
 export function sectionLine(lattice: Lattice, plane: 'inline' | 'crossline', index: number): SectionLine {
   const traces = plane === 'inline' ? lattice.crossline.count : lattice.inline.count;
-  const at = (n: number) => (plane === 'inline' ? toMap(lattice, index, n) : toMap(lattice, n, index));
-  return { lattice, plane, index, traces, from: at(0), to: at(traces - 1) };
+  const place = (n: number) => (plane === 'inline' ? toMap(lattice, index, n) : toMap(lattice, n, index));
+  return {
+    traces,
+    from: place(0),
+    to: place(traces - 1),
+    along: plane === 'inline' ? 'crossline' : 'inline',
+    number: (n) => (plane === 'inline' ? crosslineAt(lattice, n) : inlineAt(lattice, n)),
+    place,
+    nearest(x, y) {
+      const [i, j] = toIndex(lattice, x, y);
+      const trace = plane === 'inline' ? j : i;
+      const [px, py] = place(trace);
+      return [trace, Math.hypot(x - px, y - py)];
+    },
+    bends: [0, traces - 1],
+  };
+}
+
+/** The section of a 2D line along its path. */
+export function seismicLine(path: [number, number][], cdps: number[]): SectionLine {
+  const last = path.length - 1;
+  const between = <T>(n: number, at: (a: number, b: number, f: number) => T): T => {
+    const a = Math.max(0, Math.min(last - 1, Math.floor(n)));
+    return at(a, Math.min(last, a + 1), n - a);
+  };
+  return {
+    traces: path.length,
+    from: path[0],
+    to: path[last],
+    along: 'CDP',
+    number: (n) => between(n, (a, b, f) => cdps[a] + f * (cdps[b] - cdps[a])),
+    place: (n) =>
+      between(n, (a, b, f) => [path[a][0] + f * (path[b][0] - path[a][0]), path[a][1] + f * (path[b][1] - path[a][1])]),
+    nearest(x, y) {
+      let best: [number, number] = [0, Number.POSITIVE_INFINITY];
+      for (let n = 0; n < last; n++) {
+        const [dx, dy] = [path[n + 1][0] - path[n][0], path[n + 1][1] - path[n][1]];
+        const length = dx * dx + dy * dy;
+        const f = length > 0 ? Math.max(0, Math.min(1, ((x - path[n][0]) * dx + (y - path[n][1]) * dy) / length)) : 0;
+        const off = Math.hypot(x - path[n][0] - f * dx, y - path[n][1] - f * dy);
+        if (off < best[1]) best = [n + f, off];
+      }
+      return best;
+    },
+    bends: bendsOf(path),
+  };
+}
+
+/** Points of a path at which it bends, to two metres (Douglas & Peucker 1973, Cartographica 10, 112–122). */
+function bendsOf(path: [number, number][]): number[] {
+  const kept = new Set([0, path.length - 1]);
+  const visit = (a: number, b: number) => {
+    const [dx, dy] = [path[b][0] - path[a][0], path[b][1] - path[a][1]];
+    const length = Math.hypot(dx, dy) || 1;
+    let [worst, at] = [2, -1];
+    for (let n = a + 1; n < b; n++) {
+      const off = Math.abs((path[n][0] - path[a][0]) * dy - (path[n][1] - path[a][1]) * dx) / length;
+      if (off > worst) [worst, at] = [off, n];
+    }
+    if (at < 0) return;
+    kept.add(at);
+    visit(a, at);
+    visit(at, b);
+  };
+  visit(0, path.length - 1);
+  return [...kept].sort((a, b) => a - b);
 }
 
 /** Map position of a fractional trace of a section. */
-export function placeOf(line: SectionLine, trace: number): [number, number] {
-  return line.plane === 'inline' ? toMap(line.lattice, line.index, trace) : toMap(line.lattice, trace, line.index);
-}
+export const placeOf = (line: SectionLine, trace: number): [number, number] => line.place(trace);
 
 /** Fractional trace nearest to a map position, and how far off the section that is (m). */
-export function traceOf(line: SectionLine, x: number, y: number): [trace: number, off: number] {
-  const [i, j] = toIndex(line.lattice, x, y);
-  const trace = line.plane === 'inline' ? j : i;
-  const [px, py] = placeOf(line, trace);
-  return [trace, Math.hypot(x - px, y - py)];
-}
+export const traceOf = (line: SectionLine, x: number, y: number): [trace: number, off: number] => line.nearest(x, y);
 
 /** Values of a horizon along a section, interpolated between its bins; NaN where a corner is missing. */
 export function horizonAlong(
@@ -66,14 +131,18 @@ export function horizonAlong(
 
 /** A fault where it crosses a section, as segments in trace and vertical. */
 export function faultAlong(line: SectionLine, fault: Fault): [number, number, number, number][] {
-  const length = Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]);
-  const perTrace = length / Math.max(1, line.traces - 1);
-  return cutByLine(meshOfSticks(fault.sticks), line.from, line.to).map(([a, va, b, vb]) => [
-    a / perTrace,
-    va,
-    b / perTrace,
-    vb,
-  ]);
+  const mesh = meshOfSticks(fault.sticks);
+  return line.bends.slice(1).flatMap((end, n) => {
+    const begin = line.bends[n];
+    const [from, to] = [line.place(begin), line.place(end)];
+    const perTrace = Math.hypot(to[0] - from[0], to[1] - from[1]) / Math.max(1, end - begin);
+    return cutByLine(mesh, from, to).map(([a, va, b, vb]): [number, number, number, number] => [
+      begin + a / perTrace,
+      va,
+      begin + b / perTrace,
+      vb,
+    ]);
+  });
 }
 
 /** The part of a well path that lies within `reach` metres of a section, in trace and vertical. */
@@ -94,7 +163,12 @@ export function wellAlong(
 }
 
 /** The value of a plane nearest to a trace and vertical position, straight from the array. */
-export function valueAt(volume: Volume, data: Float32Array, trace: number, vertical: number): number | null {
+export function valueAt(
+  volume: Pick<Volume, 'vertical'>,
+  data: Float32Array,
+  trace: number,
+  vertical: number,
+): number | null {
   const { first, step, count } = volume.vertical;
   const x = (vertical - first) / step;
   const k = Math.floor(x);

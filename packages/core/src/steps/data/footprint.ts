@@ -1,0 +1,156 @@
+import { z } from 'zod';
+import { footprintGain, wavenumbersOf, withoutFootprint } from '../../conditioning/footprint.ts';
+import { stopIf } from '../../earth/errors.ts';
+import type { Volume } from '../../earth/objects.ts';
+import { RunningStatistics } from '../../numerics/statistics.ts';
+import { chunkLength, createArray, readChunk, writeChunk } from '../../storage/arrays.ts';
+import type { Store } from '../../storage/store.ts';
+import { layoutFor, readPlane, shapeOf, volumeWriter } from '../../storage/volumes.ts';
+import { type AnyLocal, type Draft, defineStep, number } from '../define.ts';
+
+const params = z.object({
+  protect: number(
+    {
+      title: 'Left alone',
+      description: 'Wavenumbers below this part of Nyquist are taken for geology.',
+    },
+    { min: 0.02, max: 0.9, step: 0.01, initial: 0.15 },
+  ),
+  thresholdDb: number(
+    {
+      title: 'Stands out by',
+      description: 'How far above its surroundings footprint stands, slice after slice.',
+      unit: 'dB',
+    },
+    { min: 1, max: 30, step: 0.5, initial: 4 },
+  ),
+});
+
+/** Slices whose spectra are averaged to find the footprint. */
+const LOOKED_AT = 48;
+
+async function gainOf(store: Store, volume: Volume, p: z.infer<typeof params>, signal?: AbortSignal) {
+  const [ni, nj, nk] = shapeOf(volume);
+  let amplitude = new Float64Array(0);
+  let [rows, columns] = [0, 0];
+  const every = Math.max(1, Math.floor(nk / LOOKED_AT));
+  for (let k = Math.floor(every / 2); k < nk; k += every) {
+    stopIf(signal);
+    const domain = wavenumbersOf(await readPlane(store, volume, 'slice', k), ni, nj);
+    [rows, columns] = [domain.rows, domain.columns];
+    if (amplitude.length === 0) amplitude = new Float64Array(rows * columns);
+    let total = 1e-30;
+    for (let n = 0; n < amplitude.length; n++) total += Math.hypot(domain.values[2 * n], domain.values[2 * n + 1]);
+    // slices count alike, however strong they are
+    for (let n = 0; n < amplitude.length; n++)
+      amplitude[n] += Math.hypot(domain.values[2 * n], domain.values[2 * n + 1]) / total;
+  }
+  return footprintGain(amplitude, rows, columns, p);
+}
+
+/** On the line that is looked at: whole slices are filtered, and the line is cut from them. */
+const trial: AnyLocal<z.infer<typeof params>> = {
+  input: 'seismic',
+  halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+  prepare: async (_, volume, p, store) => {
+    const gain = await gainOf(store, volume, p);
+    const [ni, nj, nk] = shapeOf(volume);
+    const slices: Float32Array[] = [];
+    for (let k = 0; k < nk; k++)
+      slices.push(withoutFootprint(await readPlane(store, volume, 'slice', k), ni, nj, gain).clean);
+    return { slices, nj };
+  },
+  evaluate: (block, _, { slices, nj }: { slices: Float32Array[]; nj: number }) => {
+    const [lines, traces, count] = block.size;
+    const out = new Float32Array(lines * traces * count);
+    for (let a = 0; a < lines; a++)
+      for (let b = 0; b < traces; b++)
+        for (let k = 0; k < count; k++)
+          out[(a * traces + b) * count + k] = slices[block.from[2] + k][(block.from[0] + a) * nj + block.from[1] + b];
+    return out;
+  },
+};
+
+export const footprint = defineStep({
+  id: 'data.footprint',
+  version: 1,
+  stage: 'data',
+  title: 'Acquisition footprint',
+  summary: 'Takes out wavenumbers that stand out in slice after slice; what was taken out is kept beside it.',
+  source: 'Marfurt, Scheet, Sharp & Harper (1998), Geophysics 63, 1024–1035',
+  reach: 'global',
+  inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'variance'] } },
+  params,
+  outputs: {
+    clean: { kind: 'volume', title: 'Without footprint' },
+    removed: { kind: 'volume', title: 'Footprint' },
+  },
+  trial,
+  async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
+    const volume = inputs.seismic;
+    const shape = shapeOf(volume);
+    const [ni, nj, nk] = shape;
+    const gain = await gainOf(store, volume, p, signal);
+    const notched = gain.reduce((n, g) => n + (g < 1 ? 1 : 0), 0);
+    if (notched === 0) warn('No wavenumber stands out by that much: nothing was taken out.');
+    else warn(`${notched} of ${gain.length} wavenumbers were brought down.`);
+    progress(0.1);
+    const roles = ['clean', 'removed'] as const;
+    // slices are kept as they come, and inlines put together from them
+    const scratch = Object.fromEntries(
+      roles.map((role) => [role, layoutFor(`${idFor(role)}/scratch`, shape, 'slice')]),
+    ) as Record<(typeof roles)[number], ReturnType<typeof layoutFor>>;
+    for (const role of roles) await createArray(store, scratch[role], ['inline', 'crossline', 'sample']);
+    const [lines, , thick] = scratch.clean.chunk;
+    for (let s = 0; s * thick < nk; s++) {
+      stopIf(signal);
+      const count = Math.min(thick, nk - s * thick);
+      const made: Record<(typeof roles)[number], Float32Array>[] = [];
+      for (let c = 0; c < count; c++)
+        made.push(withoutFootprint(await readPlane(store, volume, 'slice', s * thick + c), ni, nj, gain));
+      for (const role of roles)
+        for (let g = 0; g * lines < ni; g++) {
+          const piece = new Float32Array(chunkLength(scratch[role])).fill(Number.NaN);
+          const bins = Math.min(lines, ni - g * lines) * nj;
+          for (let c = 0; c < count; c++)
+            for (let b = 0; b < bins; b++) piece[b * thick + c] = made[c][role][g * lines * nj + b];
+          await writeChunk(store, scratch[role], [g, 0, s], piece);
+        }
+      progress(0.1 + (0.6 * (s + 1) * thick) / nk);
+    }
+    const out: Record<string, Draft> = {};
+    for (const role of roles) {
+      const writer = await volumeWriter(store, idFor(role), shape);
+      const statistics = new RunningStatistics();
+      for (let g = 0; g * lines < ni; g++) {
+        stopIf(signal);
+        const real = Math.min(lines, ni - g * lines);
+        const group = new Float32Array(Math.ceil(real / writer.slab) * writer.slab * nj * nk).fill(Number.NaN);
+        for (let s = 0; s * thick < nk; s++) {
+          const piece = await readChunk(store, scratch[role], [g, 0, s]);
+          const count = Math.min(thick, nk - s * thick);
+          for (let b = 0; b < real * nj; b++)
+            for (let c = 0; c < count; c++) group[b * nk + s * thick + c] = piece[b * thick + c];
+        }
+        statistics.add(group.subarray(0, real * nj * nk));
+        await writer.write(g * lines, group);
+      }
+      await writer.finish();
+      await store.removeArrays(`${idFor(role)}/scratch/`);
+      out[role] = {
+        kind: 'volume',
+        lattice: volume.lattice,
+        domain: volume.domain,
+        quantity: volume.quantity,
+        unit: volume.unit,
+        polarity: volume.polarity,
+        vertical: volume.vertical,
+        layouts: writer.layouts,
+        statistics: statistics.finish(),
+        traces: volume.traces,
+      };
+      progress(role === 'clean' ? 0.85 : 1);
+    }
+    return out;
+  },
+});

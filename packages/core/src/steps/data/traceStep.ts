@@ -1,0 +1,72 @@
+import type { z } from 'zod';
+import type { Volume } from '../../earth/objects.ts';
+import type { Quantity } from '../../earth/units.ts';
+import { type AnyStep, defineStep, type LocalVolume } from '../define.ts';
+import { runLocal } from '../localVolume.ts';
+
+/** Quantities whose samples swing about zero, which filters and gains are for. */
+const SEISMIC: Quantity[] = ['amplitude', 'attribute', 'impedance'];
+
+/** What a conditioning of whole traces is told of the volume. */
+export interface TraceFacts {
+  /** Samples of a trace, the first one's time or depth, and the step between them. */
+  count: number;
+  first: number;
+  step: number;
+  /** rms of the whole volume. */
+  rms: number;
+}
+
+/** A step that changes traces one by one, whole: `apply` changes `[trace][sample]` in place. */
+export function traceStep<P extends z.ZodObject>(declared: {
+  id: string;
+  title: string;
+  summary: string;
+  source: string;
+  params: P;
+  output?: string;
+  /** Quantities that it takes; those that swing about zero where it is not given, any where it is null. */
+  quantity?: Quantity[] | null;
+  apply(data: Float32Array, params: z.infer<P>, facts: TraceFacts): void;
+  response?(params: z.infer<P>, hz: number): number;
+  /** Polarity of the result, where it differs from that of the input. */
+  polarity?(before: Volume['polarity'], params: z.infer<P>): Volume['polarity'];
+}): AnyStep {
+  const { apply, output, quantity = SEISMIC, polarity, ...facts } = declared;
+  const local: LocalVolume<z.infer<P>, TraceFacts> = {
+    input: 'seismic',
+    halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+    prepare: async (_, volume) => ({
+      count: volume.vertical.count,
+      first: volume.vertical.first,
+      step: volume.vertical.step,
+      rms: volume.statistics.rms,
+    }),
+    evaluate: (block, params, facts) => {
+      const data = block.data.slice();
+      apply(data, params, facts);
+      return data;
+    },
+  };
+  return defineStep({
+    ...facts,
+    version: 1,
+    stage: 'data',
+    reach: 'trace',
+    inputs: { seismic: { kind: 'volume', title: 'Seismic', ...(quantity ? { quantity } : {}) } },
+    outputs: { conditioned: { kind: 'volume', title: output ?? facts.title } },
+    local,
+    run: async (context) => {
+      const volume = context.inputs.seismic as Volume;
+      const draft = await runLocal(
+        context as unknown as Parameters<typeof runLocal<z.infer<P>, TraceFacts>>[0],
+        local,
+        volume,
+        'conditioned',
+      );
+      return {
+        conditioned: polarity ? { ...draft, polarity: polarity(volume.polarity, context.params as z.infer<P>) } : draft,
+      } as Record<string, typeof draft>;
+    },
+  }) as AnyStep;
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
+import { chunkOfLine } from '../../formats/segy/loadLine.ts';
+import { sincAt } from '../../numerics/sinc.ts';
+import { RunningStatistics } from '../../numerics/statistics.ts';
+import { layeredEarth } from '../../project/layeredEarth.ts';
+import { pathOfLine } from '../../project/lines.ts';
+import { createArray, readWhole, writeChunk } from '../../storage/arrays.ts';
+import { timeOfDepth } from '../../velocity/layered.ts';
+import { defineStep, number } from '../define.ts';
+import { modelInputs } from './modelInputs.ts';
+
+const params = z.object({
+  stepM: number(
+    { title: 'Sample interval', description: 'Distance between samples in depth.', unit: 'm' },
+    { min: 1, max: 20, step: 0.5, initial: 4 },
+  ),
+  deepestM: number(
+    { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
+    { min: 100, max: 12000, step: 50, initial: 1800 },
+  ),
+}); // prettier-ignore
+
+export const depthLine = defineStep({
+  id: 'depth.line',
+  version: 1,
+  stage: 'depth',
+  title: '2D line to depth',
+  summary: 'Stretches every trace of a 2D line from time to depth through the layers of a velocity model.',
+  source: 'Windowed sinc: Kaiser & Schafer (1980), IEEE Trans. ASSP 28, 105–107; v0 + k·z: Slotnick (1936)',
+  reach: 'trace',
+  inputs: {
+    line: { kind: 'seismic line', title: '2D line', domain: 'twt' },
+    ...modelInputs,
+  },
+  params,
+  outputs: { depth: { kind: 'seismic line', title: 'Depth' } },
+  async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
+    const { line, model } = inputs;
+    const path = pathOfLine(await store.list(), line);
+    if (!path)
+      throw new LithagonError('input', `${line.name} has no positions yet.`, {
+        object: line.name,
+        fix: 'Load its navigation first. Nothing was changed.',
+      });
+    const earth = await layeredEarth(store, model, inputs.layers, inputs.seaBed);
+    const data = await readWhole(store, line.samples);
+    const { first, step, count: nk } = line.vertical;
+    const count = Math.floor(p.deepestM / p.stepM) + 1;
+    const thick = chunkOfLine(path.length, count);
+    const samples = await createArray(
+      store,
+      { key: `${idFor('depth')}/samples`, shape: [path.length, count], chunk: [thick, count] },
+      ['trace', 'sample'],
+    );
+    const statistics = new RunningStatistics();
+    let outside = 0;
+    for (let t0 = 0; t0 < path.length; t0 += thick) {
+      stopIf(signal);
+      const held = new Float32Array(thick * count).fill(Number.NaN);
+      const last = Math.min(path.length, t0 + thick);
+      for (let t = t0; t < last; t++) {
+        const column = earth.column(...path[t]);
+        // beyond the horizons of the model there is no time to stretch to
+        if (!column.t.every(Number.isFinite)) {
+          outside++;
+          continue;
+        }
+        for (let k = 0; k < count; k++)
+          held[(t - t0) * count + k] = sincAt(data, t * nk, nk, (timeOfDepth(column, k * p.stepM) - first) / step);
+      }
+      statistics.add(held.subarray(0, (last - t0) * count));
+      await writeChunk(store, samples, [t0 / thick, 0], held);
+      progress(last / path.length);
+    }
+    if (outside > 0) warn(`${outside} of ${path.length} traces lie outside the horizons of the model and are empty.`);
+    return {
+      depth: {
+        kind: 'seismic line',
+        domain: 'depth',
+        quantity: line.quantity,
+        unit: line.unit,
+        polarity: line.polarity,
+        vertical: { first: 0, step: p.stepM, count },
+        path,
+        cdps: line.cdps,
+        shotpoints: line.shotpoints,
+        samples,
+        statistics: statistics.finish(),
+      },
+    };
+  },
+});
