@@ -1,6 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import { demo } from './commands/demo.ts';
-import { exportTo, rebuildProject, unpack } from './commands/out.ts';
+import { exportTo, outOptions, rebuildProject, unpack } from './commands/out.ts';
 import { inspect, list, load, show } from './commands/project.ts';
 import { doStep, run, steps } from './commands/steps.ts';
 import { type Output, pairs, refuse, terminal, UsageError } from './output.ts';
@@ -95,10 +95,14 @@ function program(output: Output, flags: { json: boolean }): Command {
   lithagon
     .command('export')
     .argument('<name>', 'an object; “.” for the whole project as a parcel')
-    .argument('<file>', 'its extension says the format: csv, tif, geojson, json (a recipe), parcel')
+    .argument(
+      '<file>',
+      'its extension says the format: sgy, las, csv, tif, geojson, vti, vtp, h5, zarr.zip, json (a recipe), parcel',
+    )
     .requiredOption(...project)
+    .option('--set <key=value>', 'format=ieee, ibm or compact and revision=1 or 2 for SEG-Y', collect, [])
     .description('write an object to a file')
-    .action((name, file, o) => exportTo(name, file, o.project, output));
+    .action((name, file, o) => exportTo(name, file, o.project, outOptions(o.set), output));
   return lithagon;
 }
 

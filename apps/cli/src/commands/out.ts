@@ -1,13 +1,15 @@
 import { openAsBlob } from 'node:fs';
-import { rename, writeFile } from 'node:fs/promises';
-import { basename, extname } from 'node:path';
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { basename } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import {
   type EarthObject,
-  exportObject,
+  exportParts,
+  extensionOf,
   findObject,
   LithagonError,
+  type OutOptions,
   readParcel,
   rebuild,
   recipeOf,
@@ -32,17 +34,46 @@ export async function rebuildProject(name: string | undefined, project: string, 
 }
 
 /** Write bytes whole or not at all. */
-async function keep(path: string, bytes: Uint8Array | Blob): Promise<void> {
+async function keep(path: string, bytes: Uint8Array | Blob | AsyncIterable<Uint8Array>): Promise<void> {
   const part = `${path}.${process.pid}.part`;
-  await writeFile(part, bytes instanceof Blob ? Readable.fromWeb(bytes.stream() as ReadableStream) : bytes);
-  await rename(part, path);
+  try {
+    await writeFile(part, bytes instanceof Blob ? Readable.fromWeb(bytes.stream() as ReadableStream) : bytes);
+    await rename(part, path);
+  } catch (cause) {
+    await rm(part, { force: true });
+    throw cause;
+  }
+}
+
+const CHOICES: Record<keyof OutOptions, string[]> = { format: ['ieee', 'ibm', 'compact'], revision: ['1', '2'] };
+
+/** Choices such as `format=ibm`; refuses what no format knows. */
+export function outOptions(set: string[]): OutOptions {
+  const out: Record<string, string> = {};
+  for (const each of set) {
+    const [key, value = ''] = each.split('=');
+    if (!Object.hasOwn(CHOICES, key) || !CHOICES[key as keyof OutOptions].includes(value))
+      throw new LithagonError('export', `“${each}” is no choice of a format.`, {
+        fix: `There are ${Object.entries(CHOICES)
+          .map(([k, values]) => `${k}=${values.join(' or ')}`)
+          .join(', ')}.`,
+      });
+    out[key] = value;
+  }
+  return out as OutOptions;
 }
 
 /** One object in the format that the file's extension names; “.” with `.parcel` is the whole project. */
-export async function exportTo(name: string, path: string, project: string, output: Output): Promise<void> {
+export async function exportTo(
+  name: string,
+  path: string,
+  project: string,
+  options: OutOptions,
+  output: Output,
+): Promise<void> {
   const store = await folderStore(project);
   const facts = await store.facts();
-  const extension = extname(path).slice(1).toLowerCase();
+  const extension = extensionOf(path);
   let object: EarthObject | null = null;
   if (extension === 'parcel') {
     if (name !== '.')
@@ -55,11 +86,12 @@ export async function exportTo(name: string, path: string, project: string, outp
   } else {
     const objects = await store.list();
     object = findObject(objects, name);
-    const bytes =
+    await keep(
+      path,
       extension === 'json'
         ? new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`)
-        : await exportObject(store, object, extension, facts.frame);
-    await keep(path, bytes);
+        : exportParts(store, object, extension, facts.frame, options),
+    );
   }
   const at = new Date().toISOString();
   await store.commit({

@@ -4,7 +4,7 @@ import {
   checkParams,
   type Declarations,
   type EarthObject,
-  exportObject,
+  exportParts,
   type FileReport,
   givenOf,
   type HeaderTable,
@@ -13,6 +13,7 @@ import {
   LithagonError,
   loadFile,
   meanSpectrum,
+  type OutOptions,
   type Plane,
   type Preview,
   type RunRequest,
@@ -147,15 +148,20 @@ const api = {
       return made.map((o) => o.id);
     }),
 
-  /** One object in an open format, or its trail as a recipe. */
-  export: (projectId: string, id: string, extension: string) =>
-    outcome(async () => {
+  /** One object in an open format, part by part, or its trail as a recipe. */
+  export: (task: number, projectId: string, id: string, extension: string, options: OutOptions) =>
+    withCancel(task, async (signal) => {
       const store = await storeOf(projectId);
       const [object, objects, facts] = await Promise.all([store.get(id), store.list(), store.facts()]);
       if (!object) throw new LithagonError('export', 'The object is gone.', { fix: 'Nothing was written.' });
-      if (extension === 'json')
-        return new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`);
-      return exportObject(store, object, extension, facts.frame);
+      if (extension === 'json') return new Blob([`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`]);
+      const parts: Blob[] = [];
+      // a blob lets the browser put parts aside on its disk
+      for await (const part of exportParts(store, object, extension, facts.frame, options, signal)) {
+        parts.push(new Blob([part as BlobPart]));
+        await breathe();
+      }
+      return new Blob(parts);
     }),
 
   /** The whole project as a parcel. */

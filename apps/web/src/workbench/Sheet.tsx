@@ -12,9 +12,9 @@ import { DisplayForm } from './DisplayForm';
 import { beginFault, beginPicking, trackBehind } from './draw';
 import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
 import { ResultRows } from './ResultRows';
+import { SaveAs } from './SaveAs';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
-import { saveFormats, saveObject } from './save';
 import { showObject } from './show';
 import { change, runRebuild } from './steps';
 import { ToolSheet } from './ToolSheet';
@@ -84,18 +84,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         <Notes object={object} />
         <h3>Trail</h3>
         <Trail object={object} />
-        {Object.keys(saveFormats(object)).length > 0 && (
-          <>
-            <h3>Save as</h3>
-            <div className={css.saves}>
-              {Object.entries(saveFormats(object)).map(([extension, title]) => (
-                <Button small key={extension} onClick={() => void saveObject(object, extension)}>
-                  {title}
-                </Button>
-              ))}
-            </div>
-          </>
-        )}
+        <SaveAs object={object} />
         {object.madeBy.warnings.length > 0 && (
           <>
             <h3>Notes from the run</h3>

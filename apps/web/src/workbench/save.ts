@@ -1,8 +1,8 @@
-import { type EarthObject, exportFormats, stepOf } from '@lithagon/core';
+import { type EarthObject, exportFormats, type OutOptions, stepOf } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { toPng } from 'html-to-image';
 import { toast } from 'sonner';
-import { forViews, runJob, unwrap } from '../compute/pool';
+import { runJob } from '../compute/pool';
 import { useProject } from '../state/project';
 import { track } from '../state/runs';
 
@@ -29,11 +29,12 @@ export function saveFormats(object: EarthObject): Record<string, string> {
   return { ...exportFormats(object), ...(stepOf(object.madeBy.step) ? { json: 'Recipe of its trail' } : {}) };
 }
 
-export async function saveObject(object: EarthObject, extension: string): Promise<void> {
+export async function saveObject(object: EarthObject, extension: string, options: OutOptions = {}): Promise<void> {
   const file = extension === 'json' ? `${object.name}.recipe.json` : `${object.name}.${extension}`;
-  await track(`Save ${file}`, object.stage, async () => {
-    const bytes = unwrap(await forViews().export(useProject.getState().id, object.id, extension)) as BlobPart;
-    download(file, new Blob([bytes]));
+  await track(`Save ${file}`, object.stage, async (signal) => {
+    const { id } = useProject.getState();
+    const blob = await runJob((remote, task) => remote.export(task, id, object.id, extension, options), signal);
+    download(file, blob);
     await note(object, file);
   });
 }

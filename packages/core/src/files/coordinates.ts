@@ -75,7 +75,9 @@ export async function placementFor(
   const next = frame ?? (own ? frameFor(own) : null);
   const wanted = declare['unit.xy'] ? mapUnitNamed(declare['unit.xy']) : says?.unit;
   const native = own ? metresPerUnit(own) : next ? METRES[next.unit] : 1;
-  const metres = wanted ? METRES[wanted] : native;
+  // a file that says “feet” means those of its system, where that has feet of its own
+  const feetOfSystem = wanted === 'ft' && !declare['unit.xy'] && Math.abs(native - METRES['us-ft']) < 1e-6;
+  const metres = wanted && !feetOfSystem ? METRES[wanted] : native;
   if (wanted && wanted !== 'm' && (!next || next.unit !== wanted))
     notes.push(`Its coordinates are in ${wanted === 'ft' ? 'feet' : 'US survey feet'} and were converted.`);
   if (!own || !next || `EPSG:${own.code}` === next.crs)

@@ -11,10 +11,12 @@ import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid } from './loadGrid.ts';
 import { shapesOf } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
+import { inspectZarr } from './loadZarr.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 import { sketchOfTable } from './sketch.ts';
 
-const READ = 'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids and P1/90 are read.';
+const READ =
+  'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids, P1/90 and zipped Zarr are read.';
 
 export function unknownFormat(name: string): LithagonError {
   return new LithagonError('format', `${name} is of no kind that is known.`, { object: name, fix: READ });
@@ -28,6 +30,7 @@ export async function recognise(source: ByteSource): Promise<FileFormat> {
   if (['sgy', 'segy'].includes(extension)) return 'SEG-Y';
   const mark = head.length >= 4 ? view.getUint32(0) : 0;
   if ([0x49492a00, 0x4d4d002a, 0x49492b00, 0x4d4d002b].includes(mark)) return 'GeoTIFF';
+  if (mark === 0x504b0304) return 'Zarr';
   if (head.length >= 100 && view.getInt32(0) === 9994) return extension === 'shx' ? 'unknown' : 'shapefile';
   const looksText =
     head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
@@ -93,6 +96,8 @@ export async function inspectFile(
         return await inspectShapefile(source, beside, around);
       case 'P1/90':
         return inspectP190(source, await readText(source));
+      case 'Zarr':
+        return { ...blank(source, format, ''), ...(await inspectZarr(source)) };
       case 'GeoTIFF':
       case 'ESRI ASCII grid':
         return await inspectGrid(source, format);

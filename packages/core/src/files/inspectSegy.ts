@@ -76,7 +76,7 @@ async function sampleSection(file: SegyFile, traces: ArrayLike<number>) {
       traceOffset(headers, trace - part.from) + headers.headerBytes,
       samples * FORMATS[headers.format].bytes,
     );
-    decodeSamples(bytes, 0, samples, headers.format, headers.littleEndian, data, n * nk);
+    decodeSamples(bytes, 0, samples, headers.format, headers.littleEndian, data, n * nk, undefined, headers.weight);
   }
   const sorted = data.filter((v) => Number.isFinite(v)).sort();
   const at = (p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))] ?? 0;
@@ -197,11 +197,15 @@ export async function inspectSegy(
     segy,
   };
   if (sources.length > 1) report.facts.unshift({ label: 'Parts', value: sources.map((s) => s.name).join(', ') });
+  const lineRanks = rankLinePositions(headerSample, headers);
+  // numbers that rise along one line make a grid that is nearly empty
+  const likelyLines = declare.as !== 'volume' && (ranked[0]?.score ?? 0) < 0.35 && (lineRanks[0]?.score ?? 0) > 0.9;
+  const asLines = declare.as === 'lines' || (likelyLines && !declare['byte.inline']);
   const positions =
-    declare.as === 'lines' ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
+    asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
   segy.positions = ranked;
   if (!positions || declare['byte.cdp']) {
-    segy.linePositions = rankLinePositions(headerSample, headers);
+    segy.linePositions = lineRanks;
     const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
     if (at) return inspectLines(file, at, toMap, report, placement, onProgress);
     report.takenFor = 'SEG-Y without a grid or line';

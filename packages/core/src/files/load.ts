@@ -11,6 +11,7 @@ import { objectsOfLas } from './loadLas.ts';
 import { objectsOfSegy } from './loadSegy.ts';
 import { objectsOfNavigation, objectsOfShapefile, objectsOfShapes } from './loadShapes.ts';
 import { objectsOfTable } from './loadTable.ts';
+import { objectsOfZarr } from './loadZarr.ts';
 import type { Declarations } from './report.ts';
 
 /** What loading needs to know besides the file. */
@@ -91,6 +92,9 @@ export async function loadFile(
         break;
       case 'P1/90':
         loaded = await objectsOfNavigation(loading, await readText(source));
+        break;
+      case 'Zarr':
+        loaded = await objectsOfZarr(loading);
         break;
       case 'GeoTIFF':
       case 'ESRI ASCII grid':

@@ -17,7 +17,7 @@ interface Declared {
 }
 
 /** What a person has to say of seismic, checked; refuses what is missing or no quantity. */
-function declaredOf({ source, declare }: Loading): Declared {
+export function declaredOf({ source, declare }: Pick<Loading, 'source' | 'declare'>): Declared {
   const missing = ['domain', 'quantity'].filter((key) => !declare[key]);
   if (missing.length > 0)
     throw new LithagonError(

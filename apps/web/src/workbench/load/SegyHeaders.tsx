@@ -90,9 +90,9 @@ export function SegyHeaders(props: { segy: SegyReport; declare: Declarations; on
           </button>
         </p>
       )}
-      {declare.as === 'lines' && (
+      {flat && (
         <p className={css.note}>
-          <button type="button" className={css.all} onClick={() => onDeclare({ as: '' })}>
+          <button type="button" className={css.all} onClick={() => onDeclare({ as: 'volume' })}>
             Take it for a 3D volume
           </button>
         </p>

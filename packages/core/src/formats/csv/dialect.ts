@@ -14,7 +14,7 @@ export interface Cells {
 
 const isNumber = (cell: string) => cell !== '' && Number.isFinite(Number(cell.replace(',', '.')));
 /** What stands for “nothing” in numeric columns of files of the trade. */
-const NOTHING = /^(|-|na|n\/a|nan|null|none|-?999(\.25|9|99|\.0+)?|-?9999\.0+|-?1\.?0*e\+?30)$/i;
+const NOTHING = /^(|-|na|n\/a|nan|null|none|-999(\.25|9|99)?(\.0*)?|-?1(\.0*)?e\+?30)$/i;
 
 /** A number as written with a point or a comma, NaN for an empty cell or a value that stands for nothing. */
 export function numberOf(cell: string, comma: boolean): number {

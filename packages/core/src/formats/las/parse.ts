@@ -52,8 +52,9 @@ interface Section {
 function sectionsOf(text: string): Section[] {
   const sections: Section[] = [];
   for (const raw of text.split(/\r\n|\n|\r/)) {
-    const line = raw.trim();
-    if (line === '' || line.startsWith('#')) continue;
+    // a tab at the end may stand for an empty cell
+    const line = raw.replace(/^[ \r]+|[ \r]+$/g, '');
+    if (line.trim() === '' || line.startsWith('#')) continue;
     if (line.startsWith('~')) sections.push({ title: line.slice(1).trim().toUpperCase(), lines: [] });
     else sections[sections.length - 1]?.lines.push(line);
   }
@@ -133,7 +134,7 @@ function rowsOf(lines: string[], count: number, wrapped: boolean, separators: Re
   }
   let short = 0;
   for (const line of lines) {
-    const words = line.split(separators);
+    const words = (separators === SEPARATORS.TAB ? line : line.trim()).split(separators);
     if (words.length < count) {
       short++;
       continue;

@@ -21,6 +21,8 @@ export interface SegyHeaders {
   traces: number;
   /** Where each trace begins and how many samples it has, where these differ from trace to trace. */
   varying: { offsets: Float64Array; counts: Int32Array } | null;
+  /** What samples are multiplied by: integers may stand for numbers by a power of two (trace header bytes 169–170). */
+  weight: number;
   /** Unit of coordinates (trace header bytes 89–90): lengths, or seconds of arc, degrees … */
   geographic: boolean;
   /** The binary header, field by field. */
@@ -181,6 +183,12 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
   if (rest > 0)
     problems.push(`The last trace is cut short: ${rest} bytes of it are there. The ${whole} whole traces can be used.`);
   if (whole === 0) refuse('its only trace is cut short.', 'Copy it again from where it came.');
+  const power = [2, 3, 8, 10, 11, 16].includes(format) && major > 0 ? trace.getInt16(168, littleEndian) : 0;
+  const weight = power !== 0 && Math.abs(power) <= 40 ? 2 ** -power : 1;
+  if (weight !== 1)
+    problems.push(
+      `Samples are integers with a weight of 2^${-power} (trace header bytes 169–170) and were multiplied by it.`,
+    );
   return {
     textLines: lines,
     textEncoding: encoding,
@@ -195,6 +203,7 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
     traceBytes,
     traces: whole,
     varying,
+    weight,
     geographic: [2, 3, 4].includes(trace.getInt16(88, littleEndian)),
     binary: binaryFields(view, littleEndian),
     problems,

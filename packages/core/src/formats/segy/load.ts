@@ -97,10 +97,10 @@ async function readGroup(
       const late = index.late?.[traces[bin]] ?? 0;
       const at = traceOffset(headers, n) - start + headers.headerBytes;
       if (late === 0 && k[0] === 0 && count <= nk) {
-        decodeSamples(bytes, at, count, headers.format, headers.littleEndian, held, bin * nk, report);
+        decodeSamples(bytes, at, count, headers.format, headers.littleEndian, held, bin * nk, report, headers.weight);
         continue;
       }
-      decodeSamples(bytes, at, count, headers.format, headers.littleEndian, one, 0, report);
+      decodeSamples(bytes, at, count, headers.format, headers.littleEndian, one, 0, report, headers.weight);
       for (let m = Math.max(k[0], late); m < Math.min(k[1], late + count); m++)
         held[bin * nk + m - k[0]] = one[m - late];
     }

@@ -44,7 +44,17 @@ export async function loadLineSamples(
         traceOffset(headers, n) + headers.headerBytes,
         samples * FORMATS[headers.format].bytes,
       );
-      decodeSamples(bytes, 0, samples, headers.format, headers.littleEndian, held, (t - t0) * nk);
+      decodeSamples(
+        bytes,
+        0,
+        samples,
+        headers.format,
+        headers.littleEndian,
+        held,
+        (t - t0) * nk,
+        undefined,
+        headers.weight,
+      );
     }
     const real = held.subarray(0, (Math.min(count, t0 + thick) - t0) * nk);
     statistics.add(real);

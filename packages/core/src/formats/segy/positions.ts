@@ -20,6 +20,8 @@ export interface RankedPositions extends Positions {
 const NUMBERS = [1, 5, 9, 13, 17, 21, 25, 181, 185, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233, 237];
 const COORDINATES = [73, 81, 181, 189, 193, 197, 201, 205, 209, 213, 217, 221, 225, 229, 233];
 const USUAL = new Set([9, 21, 189, 193]);
+/** Crossline numbers that go with an inline number: pairs of one custom are not mixed. */
+const CROSSLINE_OF: Record<number, number> = { 9: 21, 189: 193 };
 const USUAL_XY = new Set([73, 81, 181]);
 
 /** Trace headers taken here and there: runs of neighbours spread over the file. */
@@ -168,7 +170,11 @@ export function rankPositions(sample: HeaderSample, headers: SegyHeaders): Ranke
       if (fit.residual > 0.25 * bin) continue;
       // on a survey along the axes, coordinates would do for line numbers: bins tell which is which
       const plausible = (bin >= 3 && bin <= 1000 ? 1 : 0.6) * (large(a) || large(b) ? 0.8 : 1);
-      const usual = (USUAL.has(a.at) ? 0.01 : 0) + (USUAL.has(b.at) ? 0.01 : 0) + (USUAL_XY.has(at) ? 0.01 : 0);
+      const usual =
+        (USUAL.has(a.at) ? 0.006 : 0) +
+        (USUAL.has(b.at) ? 0.006 : 0) +
+        (CROSSLINE_OF[a.at] === b.at ? 0.008 : 0) +
+        (USUAL_XY.has(at) ? 0.01 : 0);
       const score = 0.97 * Math.min(1, worth) * plausible * (1 - 2 * (fit.residual / bin)) + usual;
       out.push({
         inline: a.at,

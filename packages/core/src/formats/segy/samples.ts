@@ -21,7 +21,7 @@ export interface DecodeReport {
 
 /**
  * Decode `count` samples at `offset` of `bytes` into `out[at…]` as float32 (nearest).
- * @param littleEndian byte order of the file
+ * @param littleEndian byte order of the file; @param weight what every sample is multiplied by
  */
 export function decodeSamples(
   bytes: Uint8Array,
@@ -32,6 +32,7 @@ export function decodeSamples(
   out: Float32Array,
   at: number,
   report?: DecodeReport,
+  weight = 1,
 ): void {
   const view = new DataView(bytes.buffer, bytes.byteOffset + offset, count * FORMATS[format].bytes);
   switch (format) {
@@ -67,6 +68,7 @@ export function decodeSamples(
       for (let k = 0; k < count; k++) out[at + k] = view.getUint8(k);
       break;
   }
+  if (weight !== 1) for (let k = 0; k < count; k++) out[at + k] *= weight;
   // only these two hold numbers that a float32 cannot
   if (report && (format === 1 || format === 6))
     for (let k = 0; k < count; k++) if (!Number.isFinite(out[at + k]) && !Number.isNaN(out[at + k])) report.overflow++;

@@ -1,11 +1,11 @@
 import { fromArrayBuffer } from 'geotiff';
 import { describe, expect, test } from 'vitest';
-import { toMap } from '../earth/lattice.ts';
-import type { Polygon, Volume, Well, WellTable } from '../earth/objects.ts';
-import { parseGeoJson } from '../formats/geojson/parse.ts';
-import { newDrawn } from '../project/given.ts';
-import { memoryStore } from '../storage/memory.ts';
-import { MADE, madeHorizon, TURNED } from '../testing/objects.ts';
+import { toMap } from '../../earth/lattice.ts';
+import type { Polygon, FluidContacts, Well, WellTable } from '../../earth/objects.ts';
+import { parseGeoJson } from '../../formats/geojson/parse.ts';
+import { newDrawn } from '../../project/given.ts';
+import { memoryStore } from '../../storage/memory.ts';
+import { MADE, madeHorizon, TURNED } from '../../testing/objects.ts';
 import { exportFormats, exportObject } from './export.ts';
 
 const frame = {
@@ -136,5 +136,5 @@ test('what cannot be written is refused by name, saying what can', async () => {
   await expect(exportObject(store, horizon, 'docx', frame)).rejects.toThrow(
     'H is a horizon, which cannot be written as “.docx”.',
   );
-  expect(exportFormats({ kind: 'volume' } as Volume)).toEqual({});
+  expect(exportFormats({ kind: 'contacts' } as FluidContacts)).toEqual({});
 });

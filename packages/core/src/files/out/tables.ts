@@ -1,0 +1,79 @@
+import { LithagonError } from '../../earth/errors.ts';
+import type { EarthObject } from '../../earth/objects.ts';
+import { relationOf } from '../../project/seeds.ts';
+import { pathOf } from '../../project/wells.ts';
+import type { Store } from '../../storage/store.ts';
+import { pointAtMd } from '../../wells/path.ts';
+import { twtOfDepth } from '../../wells/timeDepth.ts';
+
+/** A number with so many places, NaN as it is. */
+export const round = (v: number, places: number) => (Number.isNaN(v) ? v : Number(v.toFixed(places)));
+
+/** A column's name with its unit, plain enough for any program: “Depth in well (m TVDSS)” → `depth_in_well_m_tvdss`. */
+export const plain = (name: string, unit: string) =>
+  `${name} ${unit}`
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^_|_$/g, '');
+
+/** Column names and rows of an object that is written as a table; map coordinates times `map` are in the file's unit. */
+export async function tableOf(
+  store: Store,
+  object: EarthObject,
+  map: { unit: string; scale: number },
+): Promise<[string[], unknown[][]]> {
+  const xy = [`x_${map.unit}`, `y_${map.unit}`];
+  const at = (v: number) => round(v * map.scale, 2);
+  switch (object.kind) {
+    case 'well': {
+      const path = pathOf(await store.list(), object);
+      const last = object.totalMdM ?? path.md[path.md.length - 1];
+      const mds = [...new Set([...path.md, last])].filter((md) => md <= last);
+      return [
+        ['md_m', ...xy, 'tvd_m', 'tvdss_m'],
+        mds.map((md) => {
+          const p = pointAtMd(path, md);
+          return [round(md, 2), at(p.x), at(p.y), round(p.tvdss + object.kbM, 2), round(p.tvdss, 2)];
+        }),
+      ];
+    }
+    case 'tops': {
+      const objects = await store.list();
+      const well = objects.find((o) => o.kind === 'well' && o.name === object.well);
+      if (well?.kind !== 'well') break;
+      const path = pathOf(objects, well);
+      const relation = relationOf(objects, well.name);
+      return [
+        ['well', 'top', 'md_m', ...xy, 'tvdss_m', 'twt_ms'],
+        object.rows.map(([name, md]) => {
+          const p = pointAtMd(path, Number(md));
+          const twt = relation ? round(twtOfDepth(relation, p.tvdss), 2) : null;
+          return [object.well, name, md, at(p.x), at(p.y), round(p.tvdss, 2), twt];
+        }),
+      ];
+    }
+    case 'fault':
+      return [
+        ['fault', 'stick', ...xy, object.domain === 'twt' ? 'twt_ms' : 'depth_m'],
+        object.sticks.flatMap((stick, n) => stick.map((p) => [object.name, n + 1, at(p[0]), at(p[1]), round(p[2], 2)])),
+      ];
+    case 'picks':
+      return [
+        [...xy, object.domain === 'twt' ? 'twt_ms' : 'depth_m'],
+        object.points.map((p) => [at(p[0]), at(p[1]), round(p[2], 2)]),
+      ];
+    case 'navigation':
+      return [['line', object.by, ...xy], object.points.map(([n, x, y]) => [object.line, n, at(x), at(y)])];
+    case 'time-depth relation':
+      return [['tvdss_m', 'twt_ms'], object.pairs];
+    case 'wavelet':
+      return [
+        ['time_ms', 'amplitude'],
+        object.samples.map((v, n) => [round(object.firstMs + n * object.stepMs, 3), v]),
+      ];
+    default:
+  }
+  if ('rows' in object && 'columns' in object) return [object.columns.map((c) => plain(c.name, c.unit)), object.rows];
+  throw new LithagonError('export', `${object.name} has no rows to write.`, { object: object.name });
+}

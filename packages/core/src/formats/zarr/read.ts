@@ -1,0 +1,113 @@
+import { type FileEntry, Reader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
+import * as zarr from 'zarrita';
+import { LithagonError } from '../../earth/errors.ts';
+import type { ByteSource } from '../source.ts';
+
+/** A zip file read through a byte source. */
+class SourceReader extends Reader<ByteSource> {
+  private readonly source: ByteSource;
+  constructor(source: ByteSource) {
+    super(source);
+    this.source = source;
+    this.size = source.size;
+  }
+  override async readUint8Array(offset: number, length: number): Promise<Uint8Array> {
+    return (await this.source.read(offset, length)).slice();
+  }
+}
+
+/** A zipped Zarr v3 group with a volume in it. */
+export interface ZarrVolume {
+  shape: [number, number, number];
+  attributes: Record<string, unknown>;
+  /** Axis values: inline and crossline numbers, times or depths. */
+  axes: [Float64Array, Float64Array, Float64Array];
+  /** Map positions `[inline][crossline]`, where the file has them. */
+  x: Float64Array | null;
+  y: Float64Array | null;
+  /** Samples of inlines `[from, to)`. */
+  inlines(from: number, to: number): Promise<Float32Array>;
+}
+
+/** Open a Zarr v3 group, zipped, that holds one array of three dimensions; its axes by the names of its dimensions. */
+export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
+  const refuse = (why: string, fix = 'Ask for the file again, or write it as SEG-Y.'): never => {
+    throw new LithagonError('zarr', `${source.name} cannot be read as a zipped Zarr: ${why}.`, {
+      object: source.name,
+      fix,
+    });
+  };
+  const reader = new ZipReader(new SourceReader(source), { useWebWorkers: false });
+  const entries = await reader.getEntries().catch(() => refuse('it is no zip file, or was cut short'));
+  const files = new Map(
+    entries.filter((e): e is FileEntry => !e.directory).map((e) => [`/${e.filename.replace(/^\/+/, '')}`, e]),
+  );
+  const root = [...files.keys()].filter((k) => k.endsWith('/zarr.json')).sort((a, b) => a.length - b.length)[0];
+  if (!root) refuse('it holds no zarr.json (only version 3 of the format is read)');
+  const prefix = root.slice(0, -'/zarr.json'.length);
+  const store = {
+    async get(key: string): Promise<Uint8Array | undefined> {
+      const entry = files.get(prefix + key);
+      return entry ? entry.getData(new Uint8ArrayWriter()) : undefined;
+    },
+  };
+  const open = async (path: string) => {
+    try {
+      return await zarr.open.v3(zarr.root(store as never).resolve(path), { kind: 'array' });
+    } catch (cause) {
+      return refuse(`its array “${path}” cannot be opened (${(cause as Error).message.slice(0, 120)})`);
+    }
+  };
+  const arrays = [...files.keys()]
+    .filter((k) => k.startsWith(prefix) && k.endsWith('/zarr.json'))
+    .map((k) => k.slice(prefix.length, -'/zarr.json'.length))
+    .filter((k) => k !== '');
+  const found = new Map<string, Awaited<ReturnType<typeof open>>>();
+  for (const path of arrays.slice(0, 200)) {
+    const text = await store.get(`${path}/zarr.json`);
+    let meta: { node_type?: string } = {};
+    try {
+      meta = JSON.parse(new TextDecoder().decode(text));
+    } catch {
+      refuse(`the description of “${path.slice(0, 80)}” is no JSON`);
+    }
+    if (meta.node_type === 'array') found.set(path.replace(/^\//, ''), await open(path));
+  }
+  const cubes = [...found].filter(([, a]) => a.shape.length === 3);
+  if (cubes.length !== 1) refuse(`it holds ${cubes.length} arrays of three dimensions, where one is read`);
+  const [[name, cube]] = cubes;
+  const shape = [...cube.shape] as [number, number, number];
+  if (shape.some((n) => n < 2 || n > 1e6)) refuse(`its array is ${shape.join(' × ')}`);
+  const numbers = async (path: string, length: number): Promise<Float64Array | null> => {
+    const array = found.get(path);
+    if (!array) return null;
+    const { data } = await zarr.get(array as never);
+    const values = Float64Array.from(data as ArrayLike<number>, Number);
+    return values.length === length ? values : null;
+  };
+  let dimensions: string[] = [];
+  let attributes: Record<string, unknown> = {};
+  try {
+    const meta = JSON.parse(new TextDecoder().decode(await store.get(`/${name}/zarr.json`)));
+    dimensions = meta.dimension_names ?? [];
+    const group = JSON.parse(new TextDecoder().decode((await store.get('/zarr.json')) ?? new Uint8Array([123, 125])));
+    attributes = { ...(group.attributes ?? {}), ...(meta.attributes ?? {}) };
+  } catch {
+    refuse('its description is no JSON');
+  }
+  const axis = async (n: number) =>
+    (await numbers(dimensions[n] ?? '', shape[n])) ?? Float64Array.from({ length: shape[n] }, (_, k) => k + 1);
+  return {
+    shape,
+    attributes,
+    axes: [await axis(0), await axis(1), await axis(2)],
+    x: await numbers('x', shape[0] * shape[1]),
+    y: await numbers('y', shape[0] * shape[1]),
+    async inlines(from, to) {
+      const part = (await zarr
+        .get(cube as never, [zarr.slice(from, to), null, null] as never)
+        .catch(() => refuse('a part of its samples is damaged or missing'))) as { data: ArrayLike<number> };
+      return Float32Array.from(part.data, Number);
+    },
+  };
+}

@@ -1,0 +1,60 @@
+import type { Lattice } from '../earth/lattice.ts';
+import type { Volume } from '../earth/objects.ts';
+import { RunningStatistics } from '../numerics/statistics.ts';
+import type { Store } from '../storage/store.ts';
+import { volumeWriter } from '../storage/volumes.ts';
+import { MADE, TURNED } from './objects.ts';
+
+/** A volume from a function of inline, crossline and sample indexes, put in a store. */
+export async function madeVolume(
+  store: Store,
+  at: (i: number, j: number, k: number) => number,
+  { lattice = TURNED, samples = 20, first = 100, step = 4, name = 'Made' } = {} as Partial<{
+    lattice: Lattice;
+    samples: number;
+    first: number;
+    step: number;
+    name: string;
+  }>,
+): Promise<Volume> {
+  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const id = `volume-${name}`;
+  const writer = await volumeWriter(store, id, [ni, nj, samples]);
+  const statistics = new RunningStatistics();
+  let live = 0;
+  for (let i0 = 0; i0 < ni; i0 += writer.slab) {
+    const slab = new Float32Array(writer.slab * nj * samples).fill(Number.NaN);
+    for (let i = i0; i < Math.min(ni, i0 + writer.slab); i++)
+      for (let j = 0; j < nj; j++) {
+        let there = false;
+        for (let k = 0; k < samples; k++) {
+          const v = at(i, j, k);
+          slab[((i - i0) * nj + j) * samples + k] = v;
+          if (v === v) there = true;
+        }
+        if (there) live++;
+      }
+    statistics.add(slab.subarray(0, Math.min(writer.slab, ni - i0) * nj * samples));
+    await writer.write(i0, slab);
+  }
+  await writer.finish();
+  const volume: Volume = {
+    id,
+    kind: 'volume',
+    name,
+    revision: `${id}-1`,
+    stage: 'data',
+    madeBy: MADE,
+    lattice,
+    domain: 'twt',
+    quantity: 'amplitude',
+    unit: '',
+    polarity: 'harder-positive',
+    vertical: { first, step, count: samples },
+    layouts: writer.layouts,
+    statistics: statistics.finish(),
+    traces: { live, missing: ni * nj - live, duplicate: 0 },
+  };
+  await store.commit({ put: [volume] });
+  return volume;
+}
