@@ -201,8 +201,7 @@ export async function inspectSegy(
   // numbers that rise along one line make a grid that is nearly empty
   const likelyLines = declare.as !== 'volume' && (ranked[0]?.score ?? 0) < 0.35 && (lineRanks[0]?.score ?? 0) > 0.9;
   const asLines = declare.as === 'lines' || (likelyLines && !declare['byte.inline']);
-  const positions =
-    asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
+  const positions = asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
   segy.positions = ranked;
   if (!positions || declare['byte.cdp']) {
     segy.linePositions = lineRanks;

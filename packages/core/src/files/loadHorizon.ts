@@ -4,13 +4,14 @@ import type { EarthObject, Horizon, MadeBy } from '../earth/objects.ts';
 import type { ReadTable } from '../formats/csv/tables.ts';
 import { fillGaps } from '../horizons/fill.ts';
 import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
-import { canonicalJson } from '../numerics/hash.ts';
+import { hasher } from '../numerics/hash.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import type { Loading } from './load.ts';
 
-const MOST_BINS = 50e6;
+/** Bins that points may leave empty for each that they fill: more, and a number among them is wrong. */
+const MOST_EMPTY = 60;
 
 /** “tolven_top.csv” → “Tolven Top”. */
 export function titleOfFile(file: string): string {
@@ -28,6 +29,20 @@ function axisOf(values: Float64Array): Axis {
   return { first: lines[0], step, count: Math.round((lines[lines.length - 1] - lines[0]) / step) + 1 };
 }
 
+/** Columns of a table without the rows that cannot be placed. */
+function placedRows({ numbers, rows }: ReadTable): Record<string, Float64Array> {
+  const needed = ['x', 'y', ...(numbers.inline && numbers.crossline ? ['inline', 'crossline'] : [])];
+  const keep: number[] = [];
+  for (let n = 0; n < rows; n++) if (needed.every((key) => Number.isFinite(numbers[key][n]))) keep.push(n);
+  return Object.fromEntries(Object.entries(numbers).map(([key, v]) => [key, Float64Array.from(keep, (n) => v[n])]));
+}
+
+/** A hash of values, bit for bit. */
+const contentOf = (values: Float32Array) =>
+  hasher()
+    .words(new Uint32Array(values.buffer, values.byteOffset, values.length))
+    .digest();
+
 /** The lattice that line numbers and coordinates make, with the bin of each point. */
 function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array>): {
   lattice: Lattice;
@@ -35,7 +50,7 @@ function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array
 } | null {
   const il = axisOf(inline);
   const xl = axisOf(crossline);
-  if (il.count * xl.count > MOST_BINS) return null;
+  if (il.count < 2 || xl.count < 2 || il.count * xl.count > MOST_EMPTY * x.length + 1000) return null;
   const design = Array.from(x, (_, n) => [1, (inline[n] - il.first) / il.step, (crossline[n] - xl.first) / xl.step]);
   const fit = (values: Float64Array) =>
     leastSquares(
@@ -80,7 +95,7 @@ export async function horizonOnLattice(
     kind: 'horizon',
     name: freeName(objects, 'horizon', name),
     stage: 'interpret',
-    revision: loadedRevision(canonicalJson([il, xl]), Array.from(values)),
+    revision: loadedRevision(contentOf(values), [il, xl]),
     domain,
     lattice,
     values: await writeWhole(store, `${id}/values`, [il.count, xl.count], values, ['inline', 'crossline']),
@@ -96,9 +111,21 @@ export async function horizonOnLattice(
  */
 export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy: MadeBy): Promise<EarthObject> {
   const { source, declare } = loading;
-  const { inline, crossline, x, y, twt, depth } = table.numbers;
+  const kept = placedRows(table);
+  if (kept.x.length < 4)
+    throw new LithagonError(
+      'csv',
+      `${source.name} has ${kept.x.length} points that can be placed, which make no horizon.`,
+      {
+        object: source.name,
+        fix: 'Check its columns. Nothing was loaded.',
+      },
+    );
+  if (kept.x.length < table.rows)
+    madeBy.warnings.push(`${table.rows - kept.x.length} points have no line number or position and were left out.`);
+  const { inline, crossline, x, y, twt, depth } = kept;
   const vertical = twt ?? depth;
-  const placed = inline && crossline ? latticeOfLines(table.numbers) : latticeOfPoints(x, y);
+  const placed = inline && crossline ? latticeOfLines(kept) : latticeOfPoints(x, y);
   if (inline && crossline && !placed)
     throw new LithagonError('csv', `${source.name}: its points do not make a grid.`, {
       object: source.name,

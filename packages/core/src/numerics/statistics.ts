@@ -23,8 +23,9 @@ export class RunningStatistics {
     let largest = 0;
     for (let n = 0; n < data.length; n++) {
       const value = data[n];
-      if (value !== value) {
-        nulls++;
+      // infinities stay among the samples, and out of what is said of them
+      if (value - value !== 0) {
+        if (value !== value) nulls++;
         continue;
       }
       count++;
@@ -33,7 +34,7 @@ export class RunningStatistics {
       if (value < min) min = value;
       if (value > max) max = value;
       const size = value < 0 ? -value : value;
-      if (size > largest && size !== Number.POSITIVE_INFINITY) largest = size;
+      if (size > largest) largest = size;
     }
     Object.assign(this, { min, max, sum, squares, count, nulls });
     while (largest > this.half) this.widen(largest);
@@ -43,7 +44,7 @@ export class RunningStatistics {
     const every = data.length > 1 << 16 ? 4 : 1;
     for (let n = 0; n < data.length; n += every) {
       const value = data[n];
-      if (value === value) histogram[(value * scale + BUCKETS / 2) | 0] += every;
+      if (value - value === 0) histogram[(value * scale + BUCKETS / 2) | 0] += every;
     }
   }
 

@@ -1,7 +1,7 @@
 import { fromArrayBuffer } from 'geotiff';
 import { describe, expect, test } from 'vitest';
 import { toMap } from '../../earth/lattice.ts';
-import type { Polygon, FluidContacts, Well, WellTable } from '../../earth/objects.ts';
+import type { FluidContacts, Polygon, Well, WellTable } from '../../earth/objects.ts';
 import { parseGeoJson } from '../../formats/geojson/parse.ts';
 import { newDrawn } from '../../project/given.ts';
 import { memoryStore } from '../../storage/memory.ts';

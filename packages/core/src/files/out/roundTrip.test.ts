@@ -62,7 +62,8 @@ describe('a volume leaves and comes back', () => {
         const [a, b] = [await readInlines(store, volume, 0, 7), await readInlines(again.store, read, 0, 7)];
         const most = Math.max(Math.abs(volume.statistics.min), Math.abs(volume.statistics.max));
         // IBM floats keep 21 to 24 bits; integers a 32 767th part of a power of two
-        const off = format === 'ieee' ? 0 : format === 'ibm' ? 2 ** -20 : (1.0001 * 2 ** Math.ceil(Math.log2(most / 32767))) / 2;
+        const off =
+          format === 'ieee' ? 0 : format === 'ibm' ? 2 ** -20 : (1.0001 * 2 ** Math.ceil(Math.log2(most / 32767))) / 2;
         for (let n = 0; n < a.length; n++) {
           if (Number.isNaN(a[n])) expect(b[n]).toBe(0);
           else expect(Math.abs(a[n] - b[n])).toBeLessThanOrEqual(format === 'ibm' ? off * Math.abs(a[n]) : off);
@@ -77,7 +78,13 @@ describe('a volume leaves and comes back', () => {
     const bytes = await exportObject(store, volume, 'zarr.zip', await frame());
     const again = await back('made.zarr.zip', bytes);
     const read = again.object as Volume;
-    expect(read).toMatchObject({ name: 'Made', domain: 'twt', quantity: 'amplitude', polarity: 'harder-positive', vertical: volume.vertical });
+    expect(read).toMatchObject({
+      name: 'Made',
+      domain: 'twt',
+      quantity: 'amplitude',
+      polarity: 'harder-positive',
+      vertical: volume.vertical,
+    });
     expect(near(read.lattice, volume.lattice)).toBeLessThan(1e-6);
     expect([...(await readInlines(again.store, read, 0, 12))]).toEqual([...(await readInlines(store, volume, 0, 12))]);
   });
@@ -87,7 +94,14 @@ describe('a volume leaves and comes back', () => {
     const bytes = await exportObject(store, volume, 'sgy', await frame(), { format: 'compact' });
     const { object } = await back('out.sgy', bytes, { domain: 'twt', quantity: 'amplitude' });
     const text = (object as Volume).text?.join('\n') ?? '';
-    for (const said of ['MADE, PROJECT OSMUND', 'TWO-WAY TIME', 'INCREASE OF IMPEDANCE IS POSITIVE', 'EPSG:32740', 'BYTES 189-192', 'TIMES 2 TO THE POWER'])
+    for (const said of [
+      'MADE, PROJECT OSMUND',
+      'TWO-WAY TIME',
+      'INCREASE OF IMPEDANCE IS POSITIVE',
+      'EPSG:32740',
+      'BYTES 189-192',
+      'TIMES 2 TO THE POWER',
+    ])
       expect(text).toContain(said);
   });
   test('as a VTK image whose bins are no rectangles it is refused, by name', async () => {
@@ -104,8 +118,14 @@ describe('a horizon leaves and comes back', () => {
     ['tif', { domain: 'depth', unit: 'm', sign: 'down' }],
   ])('as .%s', async (extension, declare) => {
     const store = memoryStore();
-    const horizon = await madeHorizon(store, 'Bed', 'depth', (i, j) => (i === 5 && j === 5 ? Number.NaN : 1000 + i * 3 - j / 2));
-    const again = await back(`bed.${extension}`, await exportObject(store, horizon, extension, await frame()), declare as Record<string, string>);
+    const horizon = await madeHorizon(store, 'Bed', 'depth', (i, j) =>
+      i === 5 && j === 5 ? Number.NaN : 1000 + i * 3 - j / 2,
+    );
+    const again = await back(
+      `bed.${extension}`,
+      await exportObject(store, horizon, extension, await frame()),
+      declare as Record<string, string>,
+    );
     if (again.object.kind !== 'horizon') throw new Error('no horizon came back');
     expect(near(again.object.lattice, horizon.lattice)).toBeLessThan(0.02);
     const [a, b] = [await readWhole(store, horizon.values), await readWhole(again.store, again.object.values)];
@@ -141,7 +161,10 @@ test('a 2D line leaves and comes back with its CDP and shotpoints', async () => 
     statistics: volume.statistics,
   };
   await store.commit({ put: [line] });
-  const again = await back('QL-1.sgy', await exportObject(store, line, 'sgy', await frame()), { domain: 'twt', quantity: 'amplitude' });
+  const again = await back('QL-1.sgy', await exportObject(store, line, 'sgy', await frame()), {
+    domain: 'twt',
+    quantity: 'amplitude',
+  });
   const read = again.object as SeismicLine;
   expect(read.kind).toBe('seismic line');
   expect(read.cdps).toEqual(line.cdps);
@@ -153,7 +176,8 @@ test('a 2D line leaves and comes back with its CDP and shotpoints', async () => 
 });
 
 test.each(['metric', 'field'] as const)('logs leave as LAS in %s units and come back', async (display) => {
-  const las = '~V\n VERS. 2.0 :\n WRAP. NO :\n~W\n NULL. -999.25 :\n WELL. A-1 :\n~C\n DEPT.M :\n DT.US/M : slowness\n RHOB.KG/M3 :\n NPHI.V/V :\n~A\n1000 300 2300 0.2\n1000.5 301 -999.25 0.21\n1001 302 2400 0.25\n';
+  const las =
+    '~V\n VERS. 2.0 :\n WRAP. NO :\n~W\n NULL. -999.25 :\n WELL. A-1 :\n~C\n DEPT.M :\n DT.US/M : slowness\n RHOB.KG/M3 :\n NPHI.V/V :\n~A\n1000 300 2300 0.2\n1000.5 301 -999.25 0.21\n1001 302 2400 0.25\n';
   const { store, object } = await back('a.las', new TextEncoder().encode(las));
   const logs = object as Logs;
   const bytes = await exportObject(store, logs, 'las', { ...(await frame()), display });

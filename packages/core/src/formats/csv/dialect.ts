@@ -20,7 +20,8 @@ const NOTHING = /^(|-|na|n\/a|nan|null|none|-999(\.25|9|99)?(\.0*)?|-?1(\.0*)?e\
 export function numberOf(cell: string, comma: boolean): number {
   const text = cell.trim();
   if (NOTHING.test(text)) return Number.NaN;
-  return Number(comma ? text.replace(/\./g, '').replace(',', '.') : text);
+  const value = Number(comma ? text.replace(/\./g, '').replace(',', '.') : text);
+  return Number.isFinite(value) ? value : Number.NaN;
 }
 
 /** Whether numbers have a decimal comma: some cell only makes sense so, and none has a point. */

@@ -44,7 +44,7 @@ export function parseAsciiGrid(name: string, text: string): GridFile {
   if (words.length < values.length) refuse(`it has ${words.length} of its ${values.length} values`);
   for (let n = 0; n < values.length; n++) {
     const value = Number(words[n]);
-    values[n] = value === nothing ? Number.NaN : value;
+    values[n] = value === nothing || !Number.isFinite(value) ? Number.NaN : value;
   }
   return {
     rows,

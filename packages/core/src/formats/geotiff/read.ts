@@ -21,7 +21,12 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
       return undefined;
     }
   };
-  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  let keys: Record<string, unknown> = {};
+  try {
+    keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  } catch {
+    refuse('its georeference is damaged', 'Copy it again from where it came.');
+  }
   const matrix = tag('ModelTransformation') as ArrayLike<number> | undefined;
   const scale = tag('ModelPixelScale') as ArrayLike<number> | undefined;
   const tie = tag('ModelTiepoint') as ArrayLike<number> | undefined;
@@ -48,8 +53,8 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
     .catch(() =>
       refuse('its cells cannot be read', 'It may have been cut short: copy it again.'),
     )) as unknown as ArrayLike<number>[];
-  const nothing = Number(image.getGDALNoData() ?? Number.NaN);
-  const values = Float32Array.from(band, (v) => (v === nothing ? Number.NaN : v));
+  const nothing = Number(tag('GDAL_NODATA') === undefined ? Number.NaN : (image.getGDALNoData() ?? Number.NaN));
+  const values = Float32Array.from(band, (v) => (v === nothing || !Number.isFinite(v) ? Number.NaN : v));
   const code = Number(keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey);
   return {
     rows,

@@ -40,7 +40,10 @@ function makeLas(m: MadeLas, value: (row: number, curve: number) => number | nul
   if (m.comments) out.push('# another: with a colon');
   out.push(three ? '~Log_Data | Log_Definition' : '~A');
   for (const row of rows) {
-    const cells = [depth(row), ...Array.from({ length: m.curves }, (_, c) => value(row, c) ?? (comma ? '' : m.nullValue))].map(String);
+    const cells = [
+      depth(row),
+      ...Array.from({ length: m.curves }, (_, c) => value(row, c) ?? (comma ? '' : m.nullValue)),
+    ].map(String);
     if (m.wrapped && !three) {
       out.push(cells[0]);
       for (let c = 1; c < cells.length; c += 3) out.push(` ${cells.slice(c, c + 3).join(' ')}`);
@@ -68,7 +71,8 @@ test('120 made variants are read to the last value', () => {
   });
   fc.assert(
     fc.property(any, (m) => {
-      const value = (row: number, c: number) => ((row * 7 + c * 3 + m.seed) % 11 === 0 ? null : ((row * 31 + c * 17 + m.seed) % 1000) / 8);
+      const value = (row: number, c: number) =>
+        (row * 7 + c * 3 + m.seed) % 11 === 0 ? null : ((row * 31 + c * 17 + m.seed) % 1000) / 8;
       const [las] = parseLas('made.las', makeLas(m, value));
       expect(las.well).toBe('QN-9');
       expect(las.depthM).toHaveLength(m.rows);

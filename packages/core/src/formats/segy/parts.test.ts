@@ -3,8 +3,8 @@ import { cornersOf } from '../../earth/lattice.ts';
 import type { SeismicLine, Volume } from '../../earth/objects.ts';
 import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
-import { waitingFor } from '../../project/wells.ts';
 import { pathOfLine } from '../../project/lines.ts';
+import { waitingFor } from '../../project/wells.ts';
 import { memoryStore } from '../../storage/memory.ts';
 import { PLANES, readInlines, readPlane } from '../../storage/volumes.ts';
 import { exactValue, makeSegy, PLAIN_SEGY } from '../../testing/segyWriter.ts';
@@ -54,7 +54,11 @@ describe('parts of one volume', () => {
 
 describe('a part of a volume', () => {
   test('is loaded by line numbers and times, and lies where it lay in the whole', async () => {
-    const { store, volume } = await load(plain({ delayMs: 200 }), { inlines: '2-4', crosslines: '13-15', window: '208-240' });
+    const { store, volume } = await load(plain({ delayMs: 200 }), {
+      inlines: '2-4',
+      crosslines: '13-15',
+      window: '208-240',
+    });
     expect(volume.lattice.inline).toEqual({ first: 2, step: 1, count: 3 });
     expect(volume.lattice.crossline).toEqual({ first: 13, step: 1, count: 3 });
     expect(volume.vertical).toEqual({ first: 208, step: 4, count: 9 });
@@ -86,7 +90,8 @@ test('compact: no sample off by more than it says, nulls kept, half the bytes', 
     if (Number.isNaN(v)) expect(b[n]).toBeNaN();
     else expect(Math.abs(v - b[n])).toBeLessThanOrEqual(scaled.factor / 2 + 1e-6);
   });
-  const size = async (s: typeof store, v: Volume) => (await s.readBytes(`${v.layouts.slice?.key}/c/0/0/0`))?.length ?? 0;
+  const size = async (s: typeof store, v: Volume) =>
+    (await s.readBytes(`${v.layouts.slice?.key}/c/0/0/0`))?.length ?? 0;
   expect(2 * (await size(store, volume))).toBe(await size(whole.store, whole.volume));
 });
 
@@ -149,7 +154,8 @@ describe('traces that are not all alike', () => {
 
 test('a grid that is nearly that of another volume is offered as the same, and taken when asked', async () => {
   const store = memoryStore();
-  const first = (await loadFile(memorySource('a.sgy', plain({ scalar: -100 })), SAYS, context(store))).objects[0] as Volume;
+  const first = (await loadFile(memorySource('a.sgy', plain({ scalar: -100 })), SAYS, context(store)))
+    .objects[0] as Volume;
   const shifted = plain({ scalar: -100, origin: [1003, 2002] });
   const around = { objects: await store.list(), frame: null, crsTable: async () => [] };
   const report = await inspectFile(memorySource('b.sgy', shifted), {}, { around });
@@ -242,7 +248,8 @@ describe('2D lines', () => {
         const line = objects.find((o): o is SeismicLine => o.kind === 'seismic line') as SeismicLine;
         const found = pathOfLine(objects, line) as [number, number][];
         // between shots a trace lies on the way from one to the next
-        for (let n = 0; n < 58; n += 2) expect(Math.hypot(found[n][0] - path[n][0], found[n][1] - path[n][1])).toBeLessThan(0.2);
+        for (let n = 0; n < 58; n += 2)
+          expect(Math.hypot(found[n][0] - path[n][0], found[n][1] - path[n][1])).toBeLessThan(0.2);
         expect(found[1][0]).toBeCloseTo(path[1][0], 0);
       }
   });

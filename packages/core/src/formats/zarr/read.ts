@@ -48,7 +48,7 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
   const store = {
     async get(key: string): Promise<Uint8Array | undefined> {
       const entry = files.get(prefix + key);
-      return entry ? entry.getData(new Uint8ArrayWriter()) : undefined;
+      return entry?.getData(new Uint8ArrayWriter()).catch(() => refuse(`“${key.slice(0, 80)}” in it is damaged`));
     },
   };
   const open = async (path: string) => {
