@@ -2,19 +2,12 @@ import { asLithagonError, LithagonError } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { runJob } from '../compute/pool';
-import {
-  deleteProject,
-  listProjects,
-  newProject,
-  openFromServer,
-  type ProjectEntry,
-  touchProject,
-} from '../storage/projects';
+import { listProjects, newProject, openFromServer, type ProjectEntry, touchProject } from '../storage/projects';
 import { RAW_KEY } from '../storage/rawFiles';
-import { Button } from '../ui/Button';
 import { Mark } from '../ui/Mark';
 import { chooseFiles } from '../workbench/files';
 import { Beds } from './Beds';
+import { ProjectList } from './ProjectList';
 import css from './Start.module.css';
 
 const go = (id: string, query = '') => {
@@ -124,32 +117,7 @@ export function Start() {
             {problem}
           </p>
         )}
-        {projects.length > 0 && (
-          <section>
-            <h2>In this browser</h2>
-            <ul className={css.projects}>
-              {projects.map((p) => (
-                <li key={p.id}>
-                  <a href={`/work/?project=${p.id}`}>{p.name}</a>
-                  <span>
-                    opened {new Date(p.opened).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-                  </span>
-                  <Button
-                    small
-                    aria-label={`Delete ${p.name}`}
-                    onClick={() => {
-                      if (!confirm(`Delete “${p.name}” and everything in it from this browser? This cannot be undone.`))
-                        return;
-                      void deleteProject(p.id).then(listProjects).then(setProjects);
-                    }}
-                  >
-                    Delete
-                  </Button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
+        {projects.length > 0 && <ProjectList projects={projects} onChange={setProjects} onProblem={setProblem} />}
       </main>
     </div>
   );

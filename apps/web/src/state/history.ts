@@ -1,4 +1,5 @@
-import type { EarthObject, Frame } from '@lithagon/core';
+import { asLithagonError, type EarthObject, type Frame } from '@lithagon/core';
+import { toast } from 'sonner';
 import { create } from 'zustand';
 import { refreshProject, useProject } from './project';
 
@@ -62,7 +63,12 @@ function asWanted(wanted: EarthObject, instead: EarthObject[]): EarthObject {
 async function put(wanted: EarthObject[], instead: EarthObject[], frame?: Frame): Promise<void> {
   const objects = wanted.map((o) => asWanted(o, instead));
   const remove = instead.filter((o) => !objects.some((each) => each.id === o.id)).map((o) => o.id);
-  await useProject.getState().store?.commit({ put: objects, remove, facts: frame ? { frame } : undefined });
+  try {
+    await useProject.getState().store?.commit({ put: objects, remove, facts: frame ? { frame } : undefined });
+  } catch (cause) {
+    toast.error(asLithagonError(cause).sentence);
+    throw cause;
+  }
   await refreshProject();
 }
 

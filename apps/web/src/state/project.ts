@@ -1,4 +1,4 @@
-import { type EarthObject, outOfDate, type ProjectFacts, type Store, waitingFor } from '@lithagon/core';
+import { type EarthObject, LithagonError, outOfDate, type ProjectFacts, type Store, waitingFor } from '@lithagon/core';
 import { create } from 'zustand';
 import { changesOf, idbStore } from '../storage/idbStore';
 import { touchProject } from '../storage/projects';
@@ -13,6 +13,8 @@ interface ProjectState {
   old: Map<string, string>;
   /** What each object that waits, waits for. */
   waiting: Map<string, string>;
+  /** Whether this tab may change the project: only one may at a time. */
+  writer: boolean;
   problem: string | null;
 }
 
@@ -24,6 +26,7 @@ export const useProject = create<ProjectState>(() => ({
   byId: new Map(),
   old: new Map(),
   waiting: new Map(),
+  writer: true,
   problem: null,
 }));
 
@@ -44,11 +47,53 @@ export async function refreshProject(): Promise<void> {
   });
 }
 
+/** A store whose changes are refused while another tab holds the project. */
+function guarded(store: Store): Store {
+  return {
+    ...store,
+    async commit(change) {
+      mayChange();
+      await store.commit(change);
+    },
+  };
+}
+
+/** Refuse a change, in a sentence, where another tab holds the project. */
+export function mayChange(): void {
+  if (!useProject.getState().writer)
+    throw new LithagonError('reader', 'The project is open in another tab, which may change it; this one only looks.', {
+      fix: 'Choose “Work here instead” above. Nothing was changed.',
+    });
+}
+
+const lockOf = (id: string) => `lithagon-project-${id}`;
+
+/** Hold the project for this tab, where no other does; losing it to another makes this tab one that looks. */
+function holdProject(id: string, steal = false): void {
+  if (!navigator.locks) return;
+  const held = (lock: Lock | null) => {
+    useProject.setState({ writer: lock !== null });
+    // held until the tab is closed or another takes over
+    return lock ? new Promise<void>(() => undefined) : undefined;
+  };
+  const request = steal
+    ? navigator.locks.request(lockOf(id), { steal: true }, held)
+    : navigator.locks.request(lockOf(id), { ifAvailable: true }, held);
+  request.catch(() => useProject.setState({ writer: false }));
+}
+
+/** Take the project over from the tab that holds it. */
+export async function takeOver(): Promise<void> {
+  holdProject(useProject.getState().id, true);
+  await refreshProject();
+}
+
 /** Open a project of this browser and follow its changes, whichever thread makes them. */
 export async function openProject(id: string): Promise<void> {
   try {
     const store = await idbStore(id);
-    useProject.setState({ id, store });
+    useProject.setState({ id, store: guarded(store) });
+    holdProject(id);
     new BroadcastChannel(changesOf(id)).onmessage = () => void refreshProject();
     await refreshProject();
     const { facts } = useProject.getState();

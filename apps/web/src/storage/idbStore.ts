@@ -94,3 +94,24 @@ export async function createProject(facts: ProjectFacts & { origin?: string }, o
   await tx.done;
   db.close();
 }
+
+/** Copy the database of a project to another id and name, a few megabytes at a time. */
+export async function copyDatabase(from: string, to: Pick<ProjectFacts, 'id' | 'name'>): Promise<void> {
+  const [source, target] = [await open(from), await open(to.id)];
+  const facts = await source.get('facts', 'facts');
+  if (!facts) throw new Error(`there is no project ${from}`);
+  const keys = await source.getAllKeys('arrays');
+  for (const key of keys) {
+    const bytes = await source.get('arrays', key);
+    if (bytes) await target.put('arrays', bytes, key);
+  }
+  const objects = await source.getAll('objects');
+  const ledger = await source.getAll('ledger');
+  const tx = target.transaction(['facts', 'objects', 'ledger'], 'readwrite');
+  for (const object of objects) void tx.objectStore('objects').put(object);
+  for (const entry of ledger) void tx.objectStore('ledger').add(entry);
+  void tx.objectStore('facts').put({ ...facts, ...to }, 'facts');
+  await tx.done;
+  source.close();
+  target.close();
+}

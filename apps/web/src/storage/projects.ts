@@ -1,6 +1,6 @@
 import type { EarthObject, ProjectFacts } from '@lithagon/core';
 import { type DBSchema, openDB } from 'idb';
-import { createProject, removeDatabase } from './idbStore';
+import { copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
 
 /** A line of the list of projects kept in this browser. */
 export interface ProjectEntry {
@@ -8,6 +8,10 @@ export interface ProjectEntry {
   name: string;
   created: string;
   opened: string;
+  /** Objects and bytes when it was last open, and a small picture of its section. */
+  objects?: number;
+  bytes?: number;
+  picture?: string;
 }
 
 interface RegistrySchema extends DBSchema {
@@ -27,7 +31,34 @@ export async function listProjects(): Promise<ProjectEntry[]> {
 }
 
 async function register(entry: ProjectEntry): Promise<void> {
-  await (await registry()).put('projects', entry);
+  const db = await registry();
+  const before = await db.get('projects', entry.id);
+  await db.put('projects', { ...before, ...entry });
+}
+
+/** Note what a project looks like and holds, for the list of projects. */
+export async function noteProject(
+  id: string,
+  seen: Pick<ProjectEntry, 'objects' | 'bytes' | 'picture'>,
+): Promise<void> {
+  const db = await registry();
+  const before = await db.get('projects', id);
+  if (before) await db.put('projects', { ...before, ...seen });
+}
+
+/** A project of its own with everything that another holds. */
+export async function duplicateProject(entry: ProjectEntry): Promise<void> {
+  const id = crypto.randomUUID();
+  const name = `${entry.name} copy`;
+  await copyDatabase(entry.id, { id, name });
+  const now = new Date().toISOString();
+  await register({ ...entry, id, name, created: now, opened: now });
+}
+
+export async function renameProject(entry: ProjectEntry, name: string): Promise<void> {
+  const store = await idbStore(entry.id);
+  await store.commit({ facts: { name } });
+  await register({ ...entry, name });
 }
 
 export async function touchProject(facts: ProjectFacts): Promise<void> {

@@ -3,10 +3,11 @@ import { Toaster } from 'sonner';
 import { forViews } from '../compute/pool';
 import { keepDesk, useDesk } from '../state/desk';
 import { heldByHistory, keepHistory } from '../state/history';
-import { openProject, useProject } from '../state/project';
+import { openProject, takeOver, useProject } from '../state/project';
 import { track } from '../state/runs';
 import { offerFiles } from '../state/selection';
 import { fetchRawFiles, RAW_KEY } from '../storage/rawFiles';
+import { Button } from '../ui/Button';
 import { firstLines, shownVolume } from '../views/common/survey';
 import { onKey } from './actions';
 import { Column } from './Column';
@@ -14,6 +15,7 @@ import { Desk } from './Desk';
 import { Help } from './Help';
 import { LoadSheet } from './load/LoadSheet';
 import { Palette } from './Palette';
+import { keepPortrait } from './portrait';
 import { Readout } from './Readout';
 import { Sheet } from './Sheet';
 import { TopBar } from './TopBar';
@@ -24,6 +26,7 @@ import css from './Workbench.module.css';
 export function Workbench() {
   const [ready, setReady] = useState(false);
   const problem = useProject((s) => s.problem);
+  const writer = useProject((s) => s.writer);
   const theme = useDesk((s) => s.theme);
   const [dropping, setDropping] = useState(false);
   useEffect(() => {
@@ -42,7 +45,11 @@ export function Workbench() {
         ).then((files) => files && offerFiles(files));
     });
     addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
+    const forget = keepPortrait();
+    return () => {
+      removeEventListener('keydown', onKey);
+      forget();
+    };
   }, []);
   const objects = useProject((s) => s.objects);
   useEffect(() => {
@@ -78,6 +85,14 @@ export function Workbench() {
       }}
     >
       <TopBar />
+      {!writer && (
+        <p className={css.reader} role="alert">
+          This project is open in another tab. You may look at everything here; changes are made there.{' '}
+          <Button small onClick={() => void takeOver()}>
+            Work here instead
+          </Button>
+        </p>
+      )}
       <Column />
       <Tray />
       {ready ? <Desk /> : <main className={css.waiting}>Opening the project …</main>}

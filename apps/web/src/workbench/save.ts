@@ -1,23 +1,13 @@
 import { type EarthObject, exportFormats, type OutOptions, stepOf } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { toPng } from 'html-to-image';
-import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useProject } from '../state/project';
 import { track } from '../state/runs';
-
-/** Give a file to the browser to keep. */
-function download(name: string, blob: Blob): void {
-  const url = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = url;
-  // what a file system would not take is left out of the name
-  link.download = name.replace(/[\\/:*?"<>|]+/g, '-');
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 60_000);
-}
+import { download } from './download';
 
 async function note(object: { id: string; name: string }, file: string): Promise<void> {
+  // a tab that only looks may save, but writes nothing down
+  if (!useProject.getState().writer) return;
   const at = new Date().toISOString();
   await useProject
     .getState()
@@ -57,22 +47,4 @@ export async function saveParcel(): Promise<void> {
   if (!blob) return;
   download(file, blob);
   await note({ id, name: facts?.name ?? '' }, file);
-}
-
-/** What a view shows, as a picture at twice its size. */
-export async function savePicture(view: HTMLElement, name: string): Promise<void> {
-  try {
-    const ground = getComputedStyle(document.documentElement).getPropertyValue('--vellum');
-    const url = await toPng(view, {
-      pixelRatio: 2,
-      backgroundColor: ground,
-      // controls are for working, not for a report
-      filter: (node) => !(node instanceof HTMLElement && node.dataset.controls !== undefined),
-    });
-    // a data address may be too long to save from
-    const bytes = Uint8Array.from(atob(url.slice(url.indexOf(',') + 1)), (c) => c.charCodeAt(0));
-    download(`${name}.png`, new Blob([bytes], { type: 'image/png' }));
-  } catch {
-    toast.error('The picture could not be made. Nothing was saved.');
-  }
 }

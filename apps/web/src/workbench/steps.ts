@@ -16,7 +16,7 @@ import * as Comlink from 'comlink';
 import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
-import { refreshProject, useProject } from '../state/project';
+import { mayChange, refreshProject, useProject } from '../state/project';
 import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { checkRoom } from '../storage/room';
@@ -121,17 +121,22 @@ export async function rerun(object: EarthObject, inputs: Record<string, string[]
 /** Make again what is out of date: everything, or what one object rests on. */
 export async function runRebuild(only?: EarthObject): Promise<void> {
   const projectId = useProject.getState().id;
-  const made = await track(only ? `Rebuild ${only.name}` : 'Rebuild', only?.stage ?? 'data', (signal, progress) =>
-    runJob(
-      (remote, task) =>
-        remote.rebuild(
-          task,
-          projectId,
-          only?.id,
-          Comlink.proxy((part: number) => progress(part)),
-        ),
-      signal,
-    ),
+  const made = await track(
+    only ? `Rebuild ${only.name}` : 'Rebuild',
+    only?.stage ?? 'data',
+    async (signal, progress) => {
+      mayChange();
+      return runJob(
+        (remote, task) =>
+          remote.rebuild(
+            task,
+            projectId,
+            only?.id,
+            Comlink.proxy((part: number) => progress(part)),
+          ),
+        signal,
+      );
+    },
   );
   await refreshProject();
   if (made) toast(made.length === 0 ? 'Everything is up to date.' : `Made again: ${made.join(', ')}.`);
@@ -160,6 +165,7 @@ export async function runSetup(setup: Setup, step: AnyStep, show = true): Promis
   };
   if (show) useSelection.setState({ setup: { ...setup, live: false } });
   const ids = await track(step.title, step.stage, async (signal, progress) => {
+    mayChange();
     await checkRoom(step.title, bytesMade(setup, step));
     return runJob(
       (remote, task) =>

@@ -1,11 +1,10 @@
 import { Camera, EyeOff } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { type ReactNode, useRef } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { useDesk } from '../../state/desk';
-import { useProject } from '../../state/project';
 import { IconButton } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
-import { savePicture } from '../../workbench/save';
+import { type Extent, PictureSheet } from '../../workbench/picture/PictureSheet';
 import type { NotShown } from './survey';
 import css from './view.module.css';
 
@@ -14,6 +13,10 @@ export function ViewFrame(props: {
   view: string;
   title: string;
   subtitle: ReactNode;
+  /** What a picture of it says under its title, where the header shows more than text. */
+  summary?: string;
+  /** What a picture to scale is measured by. */
+  extent?: Extent;
   tools?: ReactNode;
   notShown: NotShown[];
   /** The only domain that the view has. */
@@ -21,7 +24,7 @@ export function ViewFrame(props: {
   children: ReactNode;
 }) {
   const view = useRef<HTMLElement>(null);
-  const project = useProject((s) => s.facts?.name ?? 'project');
+  const [saving, setSaving] = useState(false);
   const domain = useDesk((s) => s.domain[props.view] ?? 'twt');
   return (
     <section className={css.view} aria-label={props.title} ref={view}>
@@ -53,7 +56,7 @@ export function ViewFrame(props: {
           <IconButton
             className={css.camera}
             label={`Save a picture of the ${props.title.toLowerCase()}`}
-            onClick={() => view.current && void savePicture(view.current, `${props.title} of ${project}`)}
+            onClick={() => setSaving(true)}
           >
             <Camera size={14} />
           </IconButton>
@@ -70,7 +73,17 @@ export function ViewFrame(props: {
           )}
         </span>
       </header>
-      <div className={css.body}>{props.children}</div>
+      <div className={css.body} data-view-body>
+        {props.children}
+      </div>
+      <PictureSheet
+        open={saving}
+        view={view.current}
+        title={props.title}
+        subtitle={props.summary ?? (typeof props.subtitle === 'string' ? props.subtitle : props.title)}
+        extent={props.extent}
+        onClose={() => setSaving(false)}
+      />
     </section>
   );
 }

@@ -252,6 +252,12 @@ function Section(props: {
       title="Section"
       subtitle={`${volume.name}${old ? ', out of date' : ''} · ${what}`}
       notShown={props.notShown}
+      extent={{
+        km: metres / 1000,
+        vertical: (window.y1 - window.y0) / 1000,
+        domain,
+        margins: [MARGIN.left + MARGIN.right, MARGIN.top + MARGIN.bottom],
+      }}
       tools={
         <>
           {live && <span className={css.live}>live</span>}

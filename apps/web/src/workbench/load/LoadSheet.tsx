@@ -3,7 +3,7 @@ import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { runJob } from '../../compute/pool';
-import { refreshProject, useProject } from '../../state/project';
+import { mayChange, refreshProject, useProject } from '../../state/project';
 import { track } from '../../state/runs';
 import { useSelection } from '../../state/selection';
 import { checkRoom } from '../../storage/room';
@@ -91,6 +91,7 @@ export function LoadSheet() {
     for (const job of jobs) {
       if (job.report) remember(job.report, job.declare);
       const result = await track(`Loading ${job.file.name}`, 'data', async (signal, progress) => {
+        mayChange();
         // seismic is kept three times, in 32 or 16 bits
         const seismic = job.report?.format === 'SEG-Y';
         const bytes = [job.file, ...job.beside].reduce((n, f) => n + f.size, 0);

@@ -24,16 +24,24 @@ export async function writeHdf5(datasets: H5Data[], attributes: Record<string, s
   try {
     note(file as never, attributes);
     for (const { name, shape, parts, chunkRows, attributes: own } of datasets) {
+      const rest = parts[Symbol.asyncIterator]();
+      const first = await rest.next();
+      if (first.done) throw new Error(`${name} has no values`);
+      const { rows, values } = first.value;
+      const whole = rows === shape[0];
       const dataset = file.create_dataset({
         name,
-        shape,
+        data: values,
+        shape: [rows, ...shape.slice(1)],
         dtype: '<f4',
-        ...(chunkRows ? { chunks: [Math.min(chunkRows, shape[0]), ...shape.slice(1)] } : {}),
-      } as Parameters<typeof file.create_dataset>[0]);
-      let row = 0;
-      for await (const { rows, values } of parts) {
-        dataset.write_slice([[row, row + rows], ...shape.slice(1).map((n) => [0, n])] as [number, number][], values);
-        row += rows;
+        // what comes in parts grows to its whole, which only a dataset in chunks can
+        ...(whole ? {} : { maxshape: shape, chunks: [Math.min(chunkRows ?? rows, rows), ...shape.slice(1)] }),
+      });
+      if (!whole) dataset.resize(shape);
+      for (let row = rows, next = await rest.next(); !next.done; next = await rest.next()) {
+        const end = row + next.value.rows;
+        dataset.write_slice([[row, end], ...shape.slice(1).map((n): [number, number] => [0, n])], next.value.values);
+        row = end;
       }
       note(dataset as never, own);
     }
