@@ -5,6 +5,7 @@ import { useCursor } from '../state/cursor';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { useRuns } from '../state/runs';
+import { useMapUnit, useUnits } from '../state/units';
 import { IconButton } from '../ui/Button';
 import { formatCoordinate, formatValue } from '../views/common/look';
 import { shownVolume } from '../views/common/survey';
@@ -23,6 +24,8 @@ export function Readout() {
   const at = useCursor((s) => s.at);
   const objects = useProject((s) => s.objects);
   const facts = useProject((s) => s.facts);
+  const units = useUnits();
+  const map = useMapUnit();
   const chosen = useDesk((s) => s.volume);
   const volume = shownVolume(objects, chosen);
   const index = at && volume ? toIndex(volume.lattice, at.x, at.y) : null;
@@ -30,8 +33,8 @@ export function Readout() {
     <footer className={css.readout}>
       {at ? (
         <>
-          <Pair name="X" value={formatCoordinate(at.x)} unit="m" />
-          <Pair name="Y" value={formatCoordinate(at.y)} unit="m" />
+          <Pair name="X" value={formatCoordinate(at.x / map.metres)} unit={map.unit} />
+          <Pair name="Y" value={formatCoordinate(at.y / map.metres)} unit={map.unit} />
           {index && volume && (
             <>
               <Pair name="IL" value={inlineAt(volume.lattice, Math.round(index[0])).toFixed(0)} />
@@ -41,15 +44,15 @@ export function Readout() {
           {at.vertical !== null && (
             <Pair
               name={at.domain === 'twt' ? 'TWT' : 'Depth'}
-              value={at.vertical.toFixed(1)}
-              unit={at.domain === 'twt' ? 'ms' : 'm'}
+              value={units.to(at.vertical, at.domain === 'twt' ? 'ms' : 'm').toFixed(1)}
+              unit={units.of(at.domain === 'twt' ? 'ms' : 'm')}
             />
           )}
           {at.value !== null && (
             <Pair
               name={at.quantity.replace(/^./, (c) => c.toUpperCase())}
-              value={formatValue(at.value)}
-              unit={at.unit}
+              value={formatValue(units.to(at.value, at.unit))}
+              unit={units.of(at.unit)}
             />
           )}
         </>
@@ -59,7 +62,9 @@ export function Readout() {
       <span className={css.grow} />
       <Runs />
       <span className={css.pair}>
-        {facts?.frame ? `${facts.frame.crsName} · metres` : 'No coordinate system declared'}
+        {facts?.frame
+          ? `${facts.frame.crsName} · ${{ m: 'metres', ft: 'feet', 'us-ft': 'US survey feet' }[facts.frame.unit]}${facts.frame.display === 'field' ? ', field units' : ''}`
+          : 'No coordinate system declared'}
       </span>
     </footer>
   );

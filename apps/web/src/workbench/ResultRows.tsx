@@ -1,4 +1,5 @@
 import type { ResultTable } from '@lithagon/core';
+import { useUnits } from '../state/units';
 import { formatValue } from '../views/common/look';
 import css from './Sheet.module.css';
 
@@ -14,6 +15,7 @@ function readable(value: number | string | null): string {
 
 /** A result table. */
 export function ResultRows({ table }: { table: ResultTable }) {
+  const units = useUnits();
   return (
     <div className={css.results}>
       <table>
@@ -21,7 +23,7 @@ export function ResultRows({ table }: { table: ResultTable }) {
           <tr>
             {table.columns.map((c) => (
               <th key={c.name}>
-                {c.name} {c.unit && <small>{c.unit}</small>}
+                {c.name} {c.unit && <small>{units.of(c.unit)}</small>}
               </th>
             ))}
           </tr>
@@ -31,7 +33,7 @@ export function ResultRows({ table }: { table: ResultTable }) {
             <tr key={n}>
               {row.map((cell, c) => (
                 <td key={c} className={typeof cell === 'number' ? 'num' : undefined}>
-                  {readable(cell)}
+                  {readable(typeof cell === 'number' ? units.to(cell, table.columns[c]?.unit ?? '') : cell)}
                 </td>
               ))}
             </tr>

@@ -1,10 +1,11 @@
-import { type AnyStep, checkParams, type InputSpec, paramsSchema, type Volume } from '@lithagon/core';
+import { type AnyStep, checkParams, type InputSpec, paramsSchema, type Units, type Volume } from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { readPlane, trialTook } from '../compute/planes';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { type Setup, useSelection } from '../state/selection';
+import { useUnits } from '../state/units';
 import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
@@ -30,6 +31,7 @@ interface Property {
 export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const objects = useProject((s) => s.objects);
   const projectId = useProject((s) => s.id);
+  const units = useUnits();
   const plane = useDesk((s) => s.plane);
   const lines = useDesk((s) => s.lines);
   const [took, setTook] = useState<number | null>(null);
@@ -138,10 +140,10 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
               label={p.title ?? key}
               aside={
                 <Typed
-                  property={p}
+                  property={shownIn(units, p)}
                   label={p.title ?? key}
-                  value={Number(setup.params[key])}
-                  onChange={(v) => set(key, v)}
+                  value={units.to(Number(setup.params[key]), p.unit ?? '')}
+                  onChange={(v) => set(key, units.from(v, p.unit ?? ''))}
                 />
               }
               help={p.description}
@@ -207,6 +209,12 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
       </footer>
     </aside>
   );
+}
+
+/** A parameter as it reads in the project's units. */
+function shownIn(units: Units, p: Property): Property {
+  const to = (v: number | undefined) => (v === undefined ? undefined : units.to(v, p.unit ?? ''));
+  return { ...p, unit: p.unit && units.of(p.unit), minimum: to(p.minimum), maximum: to(p.maximum) };
 }
 
 /** A parameter's value, typed; kept when it is left or Enter is pressed, and held within its range. */

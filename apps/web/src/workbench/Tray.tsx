@@ -6,6 +6,7 @@ import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { offerFiles, select, useSelection } from '../state/selection';
 import { takeTool } from '../state/tool';
+import { useUnits } from '../state/units';
 import { Button, IconButton } from '../ui/Button';
 import { asideOf, titleOf } from './describe';
 import { beginFault, beginPicking } from './draw';
@@ -22,6 +23,7 @@ export function Tray() {
   const waiting = useProject((s) => s.waiting);
   const selected = useSelection((s) => s.object);
   const setup = useSelection((s) => s.setup);
+  const units = useUnits();
   const bed = stage ? bedOf(stage) : undefined;
   if (!bed) return null;
   const held = objects.filter((o) => o.stage === bed.id);
@@ -69,7 +71,7 @@ export function Tray() {
                   <i style={{ background: colorOf(object, objects) }} />
                   <span>{object.name}</span>
                   <small className={old.has(object.id) || waiting.has(object.id) ? css.old : ''}>
-                    {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : asideOf(object)}
+                    {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : asideOf(object, units)}
                   </small>
                 </button>
               ))}

@@ -1,4 +1,4 @@
-import type { EarthObject } from '@lithagon/core';
+import { type EarthObject, unitsOf } from '@lithagon/core';
 
 const PLURAL: Record<string, string> = {
   volume: 'Volumes',
@@ -26,7 +26,7 @@ const PLURAL: Record<string, string> = {
 export const titleOf = (kind: string) => PLURAL[kind] ?? kind.replace(/^./, (c) => c.toUpperCase());
 
 /** What tells an object apart from others of its kind, in a word or two. */
-export function asideOf(object: EarthObject): string {
+export function asideOf(object: EarthObject, units = unitsOf(null)): string {
   switch (object.kind) {
     case 'volume':
       return object.quantity;
@@ -47,9 +47,9 @@ export function asideOf(object: EarthObject): string {
     case 'time-depth relation':
       return object.correlation.toFixed(2);
     case 'contacts':
-      return `${object.owcM.toFixed(0)} m`;
+      return units.text(object.owcM, 'm', 0);
     case 'map':
-      return object.unit;
+      return units.of(object.unit);
     case 'picks':
       return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
     case 'wavelet':

@@ -1,21 +1,25 @@
+import { unitsOf } from '@lithagon/core';
 import type { CSSProperties } from 'react';
 import { gradientOf } from '../../color/maps';
+import { useUnits } from '../../state/units';
 import type { FieldLook } from '../raster/field';
 import { formatValue } from './look';
 import css from './view.module.css';
 
-/** A colour bar with its ends, quantity and unit. */
-export function ColorBar(props: { look: FieldLook; text: string; style?: CSSProperties }) {
-  const { look } = props;
+/** A colour bar with its ends, quantity and unit; `unit` is that of the values, which are shown in the project's. */
+export function ColorBar(props: { look: FieldLook; text: string; unit?: string; style?: CSSProperties }) {
+  const { look, unit = '' } = props;
+  const units = useUnits();
+  const shown = (value: number) => formatValue(units.to(value, unit));
   const middle = look.low === -look.high;
   return (
     <div className={css.colorBar} style={props.style}>
       <div className={css.bar}>
         <div className={css.gradient} style={{ background: gradientOf(look.map, 'to right', look.reverse) }} />
         <div className={css.ends}>
-          <span>{formatValue(look.low)}</span>
+          <span>{shown(look.low)}</span>
           {middle && <span>0</span>}
-          <span>{formatValue(look.high)}</span>
+          <span>{shown(look.high)}</span>
         </div>
       </div>
       <span className={css.barText}>{props.text}</span>
@@ -23,8 +27,11 @@ export function ColorBar(props: { look: FieldLook; text: string; style?: CSSProp
   );
 }
 
-export function quantityText(volume: { quantity: string; unit: string; polarity?: string }): string {
-  const unit = volume.unit ? ` (${volume.unit})` : '';
+export function quantityText(
+  volume: { quantity: string; unit: string; polarity?: string },
+  units = unitsOf(null),
+): string {
+  const unit = volume.unit ? ` (${units.of(volume.unit)})` : '';
   const polarity =
     volume.quantity !== 'amplitude'
       ? ''

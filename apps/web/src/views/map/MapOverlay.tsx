@@ -11,6 +11,7 @@ import {
 import { useMemo } from 'react';
 import { useCursor } from '../../state/cursor';
 import { type Lines, useDesk } from '../../state/desk';
+import { useMapUnit, useUnits } from '../../state/units';
 import type { Size } from '../common/hooks';
 import type { ShownWell } from '../common/survey';
 import css from '../common/view.module.css';
@@ -112,8 +113,10 @@ export function MapOverlay(props: {
   const { frame, size, objects, wells, volume, lines, plane, domain, selected } = props;
   const place = (x: number, y: number) => toScreen(frame, size, x, y);
   const shownLine = useDesk((s) => s.line);
-  const bar = scaleBar(frame, size);
-  const ticks = niceTicks(frame, size);
+  const units = useUnits();
+  const map = useMapUnit();
+  const bar = scaleBar(frame, size, units.of('m') === 'ft');
+  const ticks = niceTicks(frame, size, map.metres);
   const ni = volume?.lattice.inline.count ?? 0;
   const nj = volume?.lattice.crossline.count ?? 0;
   const traces = volume && {
@@ -215,7 +218,7 @@ export function MapOverlay(props: {
             <g key={t}>
               <line x1={x} x2={x} y1={size.height - 5} y2={size.height} />
               <text x={x} y={size.height - 8} textAnchor="middle" className={css.tick} style={HALO}>
-                {t.toFixed(0)}
+                {(t / map.metres).toFixed(0)}
               </text>
             </g>
           );
@@ -226,7 +229,7 @@ export function MapOverlay(props: {
             <g key={t}>
               <line x1={size.width - 5} x2={size.width} y1={y} y2={y} />
               <text x={size.width - 8} y={y + 4} textAnchor="end" className={css.tick} style={HALO}>
-                {t.toFixed(0)}
+                {(t / map.metres).toFixed(0)}
               </text>
             </g>
           );
@@ -249,7 +252,9 @@ export function MapOverlay(props: {
 }
 
 /** A few round coordinates along the right and bottom edges, clear of the corners. */
-function niceTicks(frame: MapFrame, size: Size): { x: number[]; y: number[] } {
+/** Map coordinates to be written at the edges: metres, round in the unit that is shown. */
+function niceTicks(metric: MapFrame, size: Size, metres: number): { x: number[]; y: number[] } {
+  const frame = { x: metric.x / metres, y: metric.y / metres, perPixel: metric.perPixel / metres };
   const step = (pixels: number) => {
     const wanted = frame.perPixel * pixels;
     const power = 10 ** Math.floor(Math.log10(wanted));
@@ -265,5 +270,6 @@ function niceTicks(frame: MapFrame, size: Size): { x: number[]; y: number[] } {
   };
   const wide = frame.perPixel * size.width;
   const tall = frame.perPixel * size.height;
-  return { x: range(frame.x, wide, step(90), 0.42, 0.82), y: range(frame.y, tall, step(90), 0.14, 0.95) };
+  const back = (list: number[]) => list.map((t) => t * metres);
+  return { x: back(range(frame.x, wide, step(90), 0.42, 0.82)), y: back(range(frame.y, tall, step(90), 0.14, 0.95)) };
 }

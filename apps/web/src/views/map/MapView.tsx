@@ -167,6 +167,7 @@ export function MapView() {
       view="map"
       title="Map"
       subtitle={<em>{at}</em>}
+      summary={layer ? `${options.find((o) => o.value === chosen)?.label ?? ''}: ${layer.legend}` : 'Outlines'}
       notShown={notShown}
       tools={
         <div className={css.chooser}>
@@ -236,6 +237,7 @@ export function MapView() {
         )}
         {layer && (
           <ColorBar
+            unit={layer.unit}
             look={layer.look}
             style={{
               left: 40,

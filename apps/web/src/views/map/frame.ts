@@ -31,10 +31,13 @@ export function fitAll(objects: EarthObject[], size: Size): MapFrame | null {
   return { x: (x0 + x1) / 2, y: (y0 + y1) / 2, perPixel };
 }
 
-/** A round length that is about a quarter of the map's width. */
-export function scaleBar(frame: MapFrame, size: Size): { metres: number; pixels: number; label: string } {
-  const wanted = frame.perPixel * size.width * 0.22;
+/** A round length that is about a quarter of the map's width, in kilometres, or in feet where the map is in feet. */
+export function scaleBar(frame: MapFrame, size: Size, feet = false): { metres: number; pixels: number; label: string } {
+  const perUnit = feet ? 0.3048 : 1;
+  const wanted = (frame.perPixel * size.width * 0.22) / perUnit;
   const power = 10 ** Math.floor(Math.log10(wanted));
-  const metres = power * (wanted / power >= 5 ? 5 : wanted / power >= 2 ? 2 : 1);
-  return { metres, pixels: metres / frame.perPixel, label: metres >= 1000 ? `${metres / 1000} km` : `${metres} m` };
+  const length = power * (wanted / power >= 5 ? 5 : wanted / power >= 2 ? 2 : 1);
+  const metres = length * perUnit;
+  const label = feet ? `${length} ft` : length >= 1000 ? `${length / 1000} km` : `${length} m`;
+  return { metres, pixels: metres / frame.perPixel, label };
 }

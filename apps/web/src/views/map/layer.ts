@@ -8,6 +8,7 @@ import {
 } from '@lithagon/core';
 import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
+import { useUnits } from '../../state/units';
 import { quantityText } from '../common/ColorBar';
 import { useArray, usePlane } from '../common/hooks';
 import { lookOf } from '../common/look';
@@ -46,6 +47,7 @@ export interface ShownLayer {
 
 /** The layer chosen on the desk, read as it is needed. */
 export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, domain: 'twt' | 'depth'): ShownLayer {
+  const units = useUnits();
   const { mapShows, lines, display } = useDesk();
   const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
   const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
@@ -78,7 +80,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
           lattice: slice.lattice,
           values: plane.data,
           look: lookOf(slice, displayOf(display, slice)),
-          legend: quantityText(slice),
+          legend: quantityText(slice, units),
           quantity: slice.quantity,
           unit: slice.unit,
           vertical: depthOfSlice,
@@ -100,12 +102,14 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       };
     if (horizon) {
       const [low, high] = horizon.range;
-      const interval = contourInterval(low, high);
+      // a round interval in the unit that is shown
+      const round = contourInterval(units.to(low, unit), units.to(high, unit));
+      const interval = units.from(round, unit);
       return {
         lattice: horizon.lattice,
         values,
         look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / interval) || 1 },
-        legend: `${domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}, every ${interval}`,
+        legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}, every ${round}`,
         quantity: horizon.name,
         unit,
         vertical: 'values',
@@ -117,7 +121,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       lattice: map.lattice,
       values,
       look: lichen(...map.range),
-      legend: `${map.quantity} (${map.unit})`,
+      legend: `${map.quantity} (${units.of(map.unit)})`,
       quantity: map.quantity,
       unit: map.unit,
       vertical: null,
@@ -133,6 +137,6 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     horizons,
     slice,
     k,
-    at: slice ? `at ${depthOfSlice.toFixed(0)} ${unit}` : '',
+    at: slice ? `at ${units.text(depthOfSlice, unit, 0)}` : '',
   };
 }

@@ -4,6 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { colorOf } from '../../color/objects';
 import { useCursor } from '../../state/cursor';
 import { useProject } from '../../state/project';
+import { useUnits } from '../../state/units';
 import { useArray } from '../common/hooks';
 import { type ShownWell, shownHorizons } from '../common/survey';
 import css from '../common/view.module.css';
@@ -29,7 +30,10 @@ export const path = (points: [number, number][]) =>
 /** Ticks outside the data: line numbers on top, TWT or depth at the left, and which way the section faces. */
 export function Axes(frame: Frame) {
   const { line, window, box, domain } = frame;
+  const units = useUnits();
   const { x, y } = scales(frame);
+  const shown = (v: number) => units.to(v, domain === 'twt' ? 'ms' : 'm');
+  const vertical = scaleLinear(y.domain().map(shown), y.range());
   const [n0, n1] = [line.number(window.x0), line.number(window.x1)];
   const lines = scaleLinear([n0, n1], [box.left, box.left + box.width]);
   const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
@@ -61,12 +65,12 @@ export function Axes(frame: Frame) {
             </text>
           </g>
         ))}
-      {y.ticks(Math.max(2, Math.floor(box.height / 55))).map((t) => (
+      {vertical.ticks(Math.max(2, Math.floor(box.height / 55))).map((t) => (
         <g key={t}>
-          <line x1={box.left - 5} x2={box.left - 1} y1={y(t)} y2={y(t)} className={css.axis} />
+          <line x1={box.left - 5} x2={box.left - 1} y1={vertical(t)} y2={vertical(t)} className={css.axis} />
           <text
             x={box.left - 8}
-            y={Math.min(box.top + box.height, Math.max(box.top + 8, y(t) + 4))}
+            y={Math.min(box.top + box.height, Math.max(box.top + 8, vertical(t) + 4))}
             textAnchor="end"
             className={css.tick}
           >
@@ -75,7 +79,7 @@ export function Axes(frame: Frame) {
         </g>
       ))}
       <text transform={`translate(11 ${box.top + box.height / 2}) rotate(-90)`} textAnchor="middle">
-        {domain === 'twt' ? 'TWT (ms)' : 'Depth (m)'}
+        {domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}
       </text>
       <rect x={box.left} y={box.top} width={box.width} height={box.height} fill="none" stroke="var(--ash)" />
       <title>{x.domain().join(' to ')}</title>

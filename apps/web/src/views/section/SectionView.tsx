@@ -7,6 +7,7 @@ import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
 import { takeTool, useTool } from '../../state/tool';
+import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
 import { finishStick, pickAt, unpickAt } from '../../workbench/draw';
@@ -98,6 +99,7 @@ function Section(props: {
   const lines = useDesk((s) => s.lines);
   const increment = useDesk((s) => s.increment);
   const displays = useDesk((s) => s.display);
+  const units = useUnits();
   const setup = useSelection((s) => s.setup);
   const live =
     setup?.live && volume.kind === 'volume' && Object.values(setup.inputs).flat().includes(volume.id)
@@ -363,7 +365,8 @@ function Section(props: {
         <ColorBar
           look={look}
           style={{ left: MARGIN.left }}
-          text={live ? liveText(live.step, volume) : quantityText(volume)}
+          unit={live ? '' : volume.unit}
+          text={live ? liveText(live.step, volume) : quantityText(volume, units)}
         />
         <span className={`${css.colorBar} ${css.wideOnly}`} style={{ right: MARGIN.right, bottom: 16 }}>
           1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}

@@ -1,6 +1,7 @@
 import type { Tie } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
+import { useUnits } from '../../state/units';
 import { type Box, Limits, type Scale } from './parts';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
@@ -13,6 +14,7 @@ export function Drift(props: {
   draft: boolean;
   moved: { tvdss: number; driftMs: number }[];
 }) {
+  const units = useUnits();
   const { tie, y, box, draft, moved } = props;
   const { calibration, logs } = tie.chain;
   const held = useRef<number | null>(null);
@@ -73,7 +75,7 @@ export function Drift(props: {
               changeTie({ knees: moved.filter((m) => Math.abs(m.tvdss - k.tvdss) > 0.5) });
             }}
           >
-            <title>{`${(k.driftMs - zero).toFixed(1)} ms at ${k.tvdss.toFixed(0)} m TVDSS${draft ? '; drag to move, double-click to let go' : ''}`}</title>
+            <title>{`${(k.driftMs - zero).toFixed(1)} ms at ${units.text(k.tvdss, 'm TVDSS', 0)}${draft ? '; drag to move, double-click to let go' : ''}`}</title>
           </rect>
         ))}
       </g>

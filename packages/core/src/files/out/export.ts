@@ -1,3 +1,4 @@
+import { unitsOf } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Frame } from '../../earth/objects.ts';
 import { METRES } from '../../earth/transform.ts';
@@ -6,7 +7,7 @@ import type { Store } from '../../storage/store.ts';
 import { logsOut } from './logs.ts';
 import { segyOut, seismicHdf5, volumeVtk, volumeZarr } from './seismic.ts';
 import { pathVtk, surfaceCsv, surfaceGeotiff, surfaceHdf5, surfaceVtk } from './surface.ts';
-import { plain, round, tableOf } from './tables.ts';
+import { inProjectUnits, plain, round, tableOf } from './tables.ts';
 
 export { plain, round };
 
@@ -135,7 +136,7 @@ export async function* exportParts(
         yield* await pathVtk(out, object);
         return;
       }
-      yield text(csvText(...(await tableOf(store, object, out.map))));
+      yield text(csvText(...inProjectUnits(await tableOf(store, object, out.map), unitsOf(frame))));
   }
 }
 

@@ -1,3 +1,4 @@
+import { unitsOf } from '../../earth/display.ts';
 import { crosslineAt, inlineAt, type Lattice, toMap } from '../../earth/lattice.ts';
 import type { Horizon, QuantityMap, Well } from '../../earth/objects.ts';
 import { csvText } from '../../formats/csv/write.ts';
@@ -8,7 +9,7 @@ import { pathOf } from '../../project/wells.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import type { Out } from './export.ts';
-import { plain, round } from './tables.ts';
+import { inProjectUnits, plain, round } from './tables.ts';
 
 type Surface = Horizon | QuantityMap;
 
@@ -27,25 +28,30 @@ function inUnit(lattice: Lattice, scale: number): Lattice {
   };
 }
 
-export async function surfaceCsv({ store, map }: Out, surface: Surface): Promise<string> {
+export async function surfaceCsv({ store, frame, map }: Out, surface: Surface): Promise<string> {
   const values = await readWhole(store, surface.values);
   const match = surface.kind === 'horizon' && surface.confidence ? await readWhole(store, surface.confidence) : null;
   const { lattice } = surface;
   const columns = lattice.crossline.count;
   return csvText(
-    ['inline', 'crossline', `x_${map.unit}`, `y_${map.unit}`, columnOf(surface), ...(match ? ['match'] : [])],
-    Array.from(values, (v, n) => {
-      const [i, j] = [Math.floor(n / columns), n % columns];
-      const [x, y] = toMap(lattice, i, j);
-      const row = [
-        inlineAt(lattice, i),
-        crosslineAt(lattice, j),
-        round(x * map.scale, 2),
-        round(y * map.scale, 2),
-        round(v, 3),
-      ];
-      return match ? [...row, round(match[n], 3)] : row;
-    }),
+    ...inProjectUnits(
+      [
+        ['inline', 'crossline', `x_${map.unit}`, `y_${map.unit}`, columnOf(surface), ...(match ? ['match'] : [])],
+        Array.from(values, (v, n) => {
+          const [i, j] = [Math.floor(n / columns), n % columns];
+          const [x, y] = toMap(lattice, i, j);
+          const row = [
+            inlineAt(lattice, i),
+            crosslineAt(lattice, j),
+            round(x * map.scale, 2),
+            round(y * map.scale, 2),
+            round(v, 3),
+          ];
+          return match ? [...row, round(match[n], 3)] : row;
+        }),
+      ],
+      unitsOf(frame),
+    ),
   );
 }
 

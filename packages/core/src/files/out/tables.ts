@@ -1,3 +1,4 @@
+import type { Units } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject } from '../../earth/objects.ts';
 import { relationOf } from '../../project/seeds.ts';
@@ -76,4 +77,16 @@ export async function tableOf(
   }
   if ('rows' in object && 'columns' in object) return [object.columns.map((c) => plain(c.name, c.unit)), object.rows];
   throw new LithagonError('export', `${object.name} has no rows to write.`, { object: object.name });
+}
+
+/** Lengths of a table in the units of the project: `md_m` becomes `md_ft` where that has feet. Map coordinates are not lengths. */
+export function inProjectUnits([head, rows]: [string[], unknown[][]], units: Units): [string[], unknown[][]] {
+  if (units.of('m') === 'm') return [head, rows];
+  const isLength = head.map((name) => /(?<!^[xy])_m(_tvdss)?$/.test(name));
+  return [
+    head.map((name, n) => (isLength[n] ? name.replace(/_m(?=(_tvdss)?$)/, '_ft') : name)),
+    rows.map((row) =>
+      row.map((cell, n) => (isLength[n] && typeof cell === 'number' ? round(units.to(cell, 'm'), 3) : cell)),
+    ),
+  ];
 }
