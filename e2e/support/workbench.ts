@@ -7,7 +7,7 @@ import { DEMO } from './data.ts';
 export async function openWorkedUp(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: /Open Quillon worked up/ }).click();
-  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/);
+  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 30_000 });
 }
 
 /** A new, empty project. */
@@ -17,14 +17,13 @@ export async function newProject(page: Page): Promise<void> {
   await expect(page.getByText('A section shows seismic along a line.')).toBeVisible();
 }
 
+const bytesOf = (content: string | Buffer) => (typeof content === 'string' ? Buffer.from(content) : content);
+
 /** Drop files onto the workbench as a person does. */
-export async function drop(page: Page, names: string[], contents?: Record<string, string>): Promise<void> {
+export async function drop(page: Page, names: string[], contents?: Record<string, string | Buffer>): Promise<void> {
   const files = names.map((name) => ({
     name,
-    base64: (contents?.[name] !== undefined
-      ? Buffer.from(contents[name])
-      : readFileSync(join(DEMO, 'files', name))
-    ).toString('base64'),
+    base64: bytesOf(contents?.[name] ?? readFileSync(join(DEMO, 'files', name))).toString('base64'),
   }));
   const transfer = await page.evaluateHandle((list) => {
     const data = new DataTransfer();

@@ -1,5 +1,5 @@
-import FFT from 'fft.js';
-import { powerOfTwo } from '../numerics/fft.ts';
+import type FFT from 'fft.js';
+import { powerOfTwo, transformOf } from '../numerics/fft.ts';
 
 /** A plane of a wavenumber domain: interleaved complex values, `rows × columns`, both powers of two. */
 export interface Wavenumbers {
@@ -10,8 +10,8 @@ export interface Wavenumbers {
 
 /** Two-dimensional transform in place, rows then columns. */
 function transform2({ rows, columns, values }: Wavenumbers, inverse: boolean): void {
-  const across = new FFT(columns);
-  const down = new FFT(rows);
+  const across = transformOf(columns);
+  const down = transformOf(rows);
   const run = (fft: FFT, line: number[]) => {
     const out = fft.createComplexArray();
     if (inverse) fft.inverseTransform(out, line);

@@ -5,9 +5,21 @@ export function powerOfTwo(n: number): number {
   return 2 ** Math.ceil(Math.log2(Math.max(2, n)));
 }
 
+const transforms = new Map<number, FFT>();
+
+/** The transform of a size; its tables are made once. */
+export function transformOf(size: number): FFT {
+  let fft = transforms.get(size);
+  if (!fft) {
+    fft = new FFT(size);
+    transforms.set(size, fft);
+  }
+  return fft;
+}
+
 /** Spectrum of a real series padded with zeros to `size`: interleaved real and imaginary parts, `size` frequencies. */
 export function spectrum(values: ArrayLike<number>, size: number): Float64Array {
-  const fft = new FFT(size);
+  const fft = transformOf(size);
   const input = fft.createComplexArray();
   for (let n = 0; n < input.length; n++) input[n] = 0;
   for (let n = 0; n < Math.min(size, values.length); n++) input[2 * n] = values[n];
@@ -19,7 +31,7 @@ export function spectrum(values: ArrayLike<number>, size: number): Float64Array 
 /** The series (its real part) of a spectrum, `size` samples. */
 export function fromSpectrum(values: Float64Array): Float64Array {
   const size = values.length / 2;
-  const fft = new FFT(size);
+  const fft = transformOf(size);
   const out = fft.createComplexArray();
   fft.inverseTransform(out, Array.from(values));
   return Float64Array.from({ length: size }, (_, n) => out[2 * n]);

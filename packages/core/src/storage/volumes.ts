@@ -82,13 +82,7 @@ export async function volumeWriter(
     group,
     async write(i0, data) {
       const lines = data.length / (nj * nk);
-      for (let s = 0; s < lines; s += slab)
-        await writeChunk(
-          store,
-          layouts.inline,
-          [(i0 + s) / slab, 0, 0],
-          data.subarray(s * nj * nk, (s + slab) * nj * nk),
-        );
+      await writePieces(store, layouts.inline, data, lines / slab, (n) => [i0 / slab + n, 0, 0]);
       if (!held && (lines === group || i0 + lines >= ni)) {
         await cutter(i0, data);
         return;
@@ -135,32 +129,75 @@ export async function remakePlanes(
   }
 }
 
+/** Writes at work at once, so that a store's threads have something to do. */
+const WRITES = 8;
+
+/** Write pieces that lie one after the other in a buffer, a few at a time. */
+async function writePieces(
+  store: Store,
+  ref: ArrayRef,
+  pieces: Float32Array,
+  count: number,
+  at: (piece: number) => number[],
+): Promise<void> {
+  const length = chunkLength(ref);
+  for (let from = 0; from < count; from += WRITES)
+    await Promise.all(
+      Array.from({ length: Math.min(WRITES, count - from) }, (_, n) =>
+        writeChunk(store, ref, at(from + n), pieces.subarray((from + n) * length, (from + n + 1) * length)),
+      ),
+    );
+}
+
 /** Cuts a group of inlines for crosslines and slices and writes the pieces. */
 function planeCutter(store: Store, layouts: Volume['layouts']) {
   const [ni, nj, nk] = layouts.inline.shape;
-  const cut = async (ref: ArrayRef, axis: 1 | 2, i0: number, data: Float32Array) => {
-    const lines = Math.min(data.length / (nj * nk), ni - i0);
-    const thick = ref.chunk[axis];
-    const piece = new Float32Array(chunkLength(ref));
-    for (let s = 0; s * thick < ref.shape[axis]; s++) {
-      const first = s * thick;
-      const count = Math.min(thick, ref.shape[axis] - first);
-      if (lines < ref.chunk[0] || count < thick) piece.fill(Number.NaN);
-      if (axis === 1)
-        for (let i = 0; i < lines; i++) {
-          const at = (i * nj + first) * nk;
-          piece.set(data.subarray(at, at + count * nk), i * thick * nk);
+  let buffer = new Float32Array(0);
+  /** A buffer for all pieces of a copy; empty where the pieces are not filled to their edges. */
+  const pieces = (ref: ArrayRef, count: number, whole: boolean): Float32Array => {
+    const length = count * chunkLength(ref);
+    if (buffer.length < length) buffer = new Float32Array(length);
+    const out = buffer.subarray(0, length);
+    if (!whole) out.fill(Number.NaN);
+    return out;
+  };
+  const crosslines = async (ref: ArrayRef, i0: number, data: Float32Array, lines: number) => {
+    const thick = ref.chunk[1];
+    const count = Math.ceil(nj / thick);
+    const out = pieces(ref, count, lines === ref.chunk[0] && nj % thick === 0);
+    const length = chunkLength(ref);
+    for (let i = 0; i < lines; i++)
+      for (let s = 0; s < count; s++) {
+        const at = (i * nj + s * thick) * nk;
+        out.set(data.subarray(at, at + Math.min(thick, nj - s * thick) * nk), s * length + i * thick * nk);
+      }
+    await writePieces(store, ref, out, count, (s) => [i0 / ref.chunk[0], s, 0]);
+  };
+  const slices = async (ref: ArrayRef, i0: number, data: Float32Array, lines: number) => {
+    const thick = ref.chunk[2];
+    const count = Math.ceil(nk / thick);
+    const out = pieces(ref, count, lines === ref.chunk[0] && nk % thick === 0);
+    const length = chunkLength(ref);
+    const bins = lines * nj;
+    // tiles that stay in the cache while samples become slices
+    const TILE = 16;
+    const BLOCK = Math.max(1, Math.floor(64 / thick)) * thick;
+    for (let b0 = 0; b0 < bins; b0 += TILE)
+      for (let k0 = 0; k0 < nk; k0 += BLOCK) {
+        const b1 = Math.min(bins, b0 + TILE);
+        const k1 = Math.min(nk, k0 + BLOCK);
+        for (let k = k0; k < k1; k++) {
+          const s = (k / thick) | 0;
+          let to = s * length + b0 * thick + k - s * thick;
+          for (let b = b0, from = b0 * nk + k; b < b1; b++, from += nk, to += thick) out[to] = data[from];
         }
-      else
-        for (let bin = 0, from = first, to = 0; bin < lines * nj; bin++, from += nk, to += thick)
-          for (let k = 0; k < count; k++) piece[to + k] = data[from + k];
-      const group = i0 / ref.chunk[0];
-      await writeChunk(store, ref, axis === 1 ? [group, s, 0] : [group, 0, s], piece);
-    }
+      }
+    await writePieces(store, ref, out, count, (s) => [i0 / ref.chunk[0], 0, s]);
   };
   return async (i0: number, data: Float32Array): Promise<void> => {
-    if (layouts.crossline) await cut(layouts.crossline, 1, i0, data);
-    if (layouts.slice) await cut(layouts.slice, 2, i0, data);
+    const lines = Math.min(data.length / (nj * nk), ni - i0);
+    if (layouts.crossline) await crosslines(layouts.crossline, i0, data, lines);
+    if (layouts.slice) await slices(layouts.slice, i0, data, lines);
   };
 }
 

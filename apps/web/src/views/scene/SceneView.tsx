@@ -18,14 +18,24 @@ import { drawInto, whenRestored } from '../raster/renderer';
 import { type PlaneName, placePlane, sceneFrame, toScene } from './planes';
 import { furnish, makeWorld } from './world';
 
+/** Kinds of object that a scene is built from, beside the volume whose planes it shows. */
+const DRAWN = new Set(['horizon', 'fault', 'well', 'directional surveys', 'checkshots', 'tops', 'time-depth relation']);
+
 /** The survey in three dimensions: planes that are dragged along their axis, faults, horizons, wells. */
 export function SceneView() {
-  const objects = useProject((s) => s.objects);
+  const all = useProject((s) => s.objects);
+  // what is drawn is built anew only where something of it changed: that takes long in software
+  const drawn = all
+    .filter((o) => DRAWN.has(o.kind))
+    .map((o) => `${o.id}@${o.revision}${o.color ?? ''}${o.name}`)
+    .join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the names, colours and revisions of what is drawn stand for it
+  const objects = useMemo(() => all, [drawn]);
   const chosen = useDesk((s) => s.volume);
   const domain = useDesk((s) => s.domain.scene ?? 'twt');
-  const volume = shownVolume(objects, chosen, domain);
+  const volume = shownVolume(all, chosen, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
-  const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
+  const notShown = useMemo(() => notShownIn(all, domain, wells), [all, domain, wells]);
   if (!volume || volume.domain !== domain)
     return (
       <ViewFrame view="scene" title="Scene" subtitle={volume?.name ?? ''} notShown={volume ? notShown : []}>
