@@ -19,7 +19,7 @@ if (!existsSync(join(demo, 'quillon-full.sgy'))) {
   spawnSync('node', [join(root, 'apps/cli/bin/lithagon.mjs'), 'demo', files]);
 }
 const results = [];
-for (const name of ['load', 'variance', 'tracking', 'depth', 'browser']) {
+for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'browser']) {
   say(`${name} …`);
   const { measure } = await import(`./${name}.mjs`);
   for (const result of await measure({ files, dir })) {

@@ -97,6 +97,21 @@ await page.getByRole('button', { name: 'Dark theme' }).click();
 await page.getByRole('button', { name: /^Data ?: / }).click();
 await settle();
 await keep('dark');
+await page.getByRole('button', { name: 'Light theme' }).click();
+await page.getByRole('button', { name: 'Save a picture of the map' }).click();
+const [picture] = await Promise.all([
+  page.waitForEvent('download'),
+  page.getByRole('dialog', { name: 'Save a picture' }).getByRole('button', { name: 'Save' }).click(),
+]);
+await picture.saveAs(join(root, 'docs/screenshots/map.png'));
+await page.getByRole('button', { name: 'Catalogue of all objects' }).click();
+await settle();
+await keep('catalogue');
+await page.getByRole('button', { name: 'EPSG:32740' }).click();
+await page.getByLabel('Name, code or area').fill('utm 39s');
+await page.waitForTimeout(900);
+await keep('frame');
+await page.keyboard.press('Escape');
 await page.goto(address);
 await page.getByRole('button', { name: /Start Quillon from its raw files/ }).click();
 const sheet = page.getByRole('dialog', { name: 'Load files' });

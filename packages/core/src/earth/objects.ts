@@ -167,6 +167,9 @@ export const wellTableSchema = z.object({
   rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
   /** What times of checkshots are counted from; the seismic datum where it is not given. */
   reference: z.enum(['datum', 'msl', 'kb']).optional(),
+  /** Seismic datum and replacement velocity of the project when times of another reference were loaded. */
+  datumM: z.number().optional(),
+  replacementVelocity: z.number().positive().optional(),
 });
 export type WellTable = z.infer<typeof wellTableSchema>;
 

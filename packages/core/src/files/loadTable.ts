@@ -179,7 +179,7 @@ export function navigationOf(
 }
 
 function wellTable(
-  { declare, source }: Loading,
+  { declare, source, frame }: Loading,
   kind: WellTable['kind'],
   well: string,
   rows: number[],
@@ -210,6 +210,9 @@ function wellTable(
     columns: columns.map(({ name, unit }) => ({ name, unit })),
     rows: cells,
     ...(reference ? { reference } : {}),
+    ...(reference && frame
+      ? { datumM: frame.datumM ?? 0, replacementVelocity: frame.replacementVelocity ?? 1500 }
+      : {}),
     madeBy,
   };
 }

@@ -2,6 +2,7 @@ import { toIndex } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { fromCheckshots, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
+import { shotsOf } from './checkshots.ts';
 import { companionsOf, pathOf, tableOf } from './wells.ts';
 
 /** Time and depth of a well by the tie that was accepted last, or by its checkshots where it is not tied. */
@@ -10,7 +11,7 @@ export function relationOf(objects: EarthObject[], well: string): TimeDepth | nu
   if (tie?.kind === 'time-depth relation')
     return { tvdss: Float64Array.from(tie.pairs, (p) => p[0]), twt: Float64Array.from(tie.pairs, (p) => p[1]) };
   const table = tableOf(objects, well, 'checkshots');
-  return table ? fromCheckshots(table.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) }))) : null;
+  return table ? fromCheckshots(shotsOf(objects, table)) : null;
 }
 
 /** Where a well meets a top on a volume's lattice, with its time; null where it has no such top or no time. */

@@ -8,6 +8,7 @@ import type { TieWell } from '../tie/chain.ts';
 import type { Series } from '../tie/match.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { depthOfTwt, type TimeDepth } from '../wells/timeDepth.ts';
+import { shotsOf } from './checkshots.ts';
 import { pathOf, tableOf } from './wells.ts';
 
 /** Logs, path and checkshots of a well for its tie. */
@@ -36,7 +37,7 @@ export async function tieWellOf(store: Store, around: EarthObject[], well: Well)
     stepM: holder.depth.stepM,
     sonic: (await curve('sonic')) as Float32Array,
     density: await curve('density'),
-    shots: shots.rows.map((r) => ({ tvdss: Number(r[1]), twt: Number(r[2]) })),
+    shots: shotsOf([well, ...around], shots),
   };
 }
 

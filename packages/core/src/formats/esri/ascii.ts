@@ -17,7 +17,7 @@ export interface GridFile {
 /** Read an ESRI ASCII grid (ncols, nrows, xllcorner or xllcenter, cellsize, NODATA_value). */
 export function parseAsciiGrid(name: string, text: string): GridFile {
   const refuse = (why: string): never => {
-    throw new LithagonError('grid', `${name} cannot be read as an ASCII grid: ${why}.`, {
+    throw new LithagonError('ascii-grid', `${name} cannot be read as an ASCII grid: ${why}.`, {
       object: name,
       fix: 'It may have been cut short: copy it again.',
     });

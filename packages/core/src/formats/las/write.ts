@@ -11,7 +11,7 @@ export interface LasWriteFacts {
   /** Unit of depth: `M` or `FT`, and the depths in it. */
   depthUnit: 'M' | 'FT';
   depths: ArrayLike<number>;
-  /** Other facts for the well section. */
+  /** Other facts about the well. */
   facts: { mnemonic: string; unit: string; value: string; description: string }[];
   curves: LasOut[];
   /** Remarks for the ~Other section. */

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { chunkOfLine } from '../../formats/segy/loadLine.ts';
 import { sincAt } from '../../numerics/sinc.ts';
@@ -7,19 +6,9 @@ import { layeredEarth } from '../../project/layeredEarth.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { createArray, readWhole, writeChunk } from '../../storage/arrays.ts';
 import { timeOfDepth } from '../../velocity/layered.ts';
-import { defineStep, number } from '../define.ts';
+import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-
-const params = z.object({
-  stepM: number(
-    { title: 'Sample interval', description: 'Distance between samples in depth.', unit: 'm' },
-    { min: 1, max: 20, step: 0.5, initial: 4 },
-  ),
-  deepestM: number(
-    { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
-    { min: 100, max: 12000, step: 50, initial: 1800 },
-  ),
-}); // prettier-ignore
+import { stretchParams } from './stretch.ts';
 
 export const depthLine = defineStep({
   id: 'depth.line',
@@ -33,7 +22,7 @@ export const depthLine = defineStep({
     line: { kind: 'seismic line', title: '2D line', domain: 'twt' },
     ...modelInputs,
   },
-  params,
+  params: stretchParams,
   outputs: { depth: { kind: 'seismic line', title: 'Depth' } },
   async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
     const { line, model } = inputs;

@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { stopIf } from '../../earth/errors.ts';
 import { toMap } from '../../earth/lattice.ts';
 import { sincAt } from '../../numerics/sinc.ts';
@@ -6,19 +5,9 @@ import { RunningStatistics } from '../../numerics/statistics.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
 import { readInlines, shapeOf, volumeWriter } from '../../storage/volumes.ts';
 import { timeOfDepth } from '../../velocity/layered.ts';
-import { defineStep, number } from '../define.ts';
+import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-
-const params = z.object({
-  stepM: number(
-    { title: 'Sample interval', description: 'Distance between samples in depth.', unit: 'm' },
-    { min: 1, max: 20, step: 0.5, initial: 4 },
-  ),
-  deepestM: number(
-    { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
-    { min: 100, max: 12000, step: 50, initial: 1800 },
-  ),
-}); // prettier-ignore
+import { stretchParams } from './stretch.ts';
 
 export const depthVolume = defineStep({
   id: 'depth.volume',
@@ -32,7 +21,7 @@ export const depthVolume = defineStep({
     volume: { kind: 'volume', title: 'Volume', domain: 'twt' },
     ...modelInputs,
   },
-  params,
+  params: stretchParams,
   outputs: { depth: { kind: 'volume', title: 'Depth' } },
   async run({ inputs, params: p, store, idFor, signal, progress }) {
     const { volume, model } = inputs;

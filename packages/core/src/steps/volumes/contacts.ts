@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
+import { pressurePoints } from '../../project/checkshots.ts';
 import { sampleValue } from '../../project/fluids.ts';
 import { contactsFromPressures } from '../../volumes/contacts.ts';
 import { choice, defineStep, number } from '../define.ts';
@@ -34,7 +35,7 @@ export const contacts = defineStep({
   },
   params,
   outputs: { contacts: { kind: 'contacts', title: 'Contacts' } },
-  async run({ inputs, params: p }) {
+  async run({ inputs, params: p, store }) {
     if (p.source === 'typed') {
       if (p.gocM >= p.owcM)
         throw new LithagonError('contacts', `The gas–oil contact, ${p.gocM} m, lies below the oil–water contact.`, {
@@ -52,7 +53,9 @@ export const contacts = defineStep({
         'Contacts from pressures need the densities of oil and water from fluid samples.',
         { fix: 'Choose fluid samples, or type the contacts.' },
       );
-    const points = inputs.pressures.flatMap((t) => t.rows.map((r) => ({ z: Number(r[1]), p: Number(r[2]) })));
+    // a pressure that has only a measured depth takes its TVDSS from its well's path
+    const objects = await store.list();
+    const points = inputs.pressures.flatMap((t) => pressurePoints(objects, t));
     const fit = contactsFromPressures(points, { gas: sampleValue(inputs.fluids, 'gas', 'density'), oil, water });
     if (!fit)
       throw new LithagonError('contacts', `${points.length} pressures are too few to find contacts from.`, {

@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { number } from '../define.ts';
+
+/** How samples lie in what is stretched to depth. */
+export const stretchParams = z.object({
+  stepM: number(
+    { title: 'Sample interval', description: 'Distance between samples in depth.', unit: 'm' },
+    { min: 1, max: 20, step: 0.5, initial: 4 },
+  ),
+  deepestM: number(
+    { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
+    { min: 100, max: 12000, step: 50, initial: 1800 },
+  ),
+}); // prettier-ignore
