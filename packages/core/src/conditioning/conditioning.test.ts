@@ -158,15 +158,14 @@ describe('acquisition footprint', () => {
   };
   test('stripes go and geology stays', () => {
     const g = gain();
-    const { clean, removed } = withoutFootprint(slice(3, 10), rows, columns, g);
+    const striped = slice(3, 10);
+    const { clean, removed } = withoutFootprint(striped, rows, columns, g);
     const truth = slice(3, 0);
     const left = rms(clean.map((v, n) => v - truth[n]));
-    expect(left).toBeLessThan(0.35 * rms(slice(3, 10).map((v, n) => v - truth[n])));
+    expect(left).toBeLessThan(0.35 * rms(striped.map((v, n) => v - truth[n])));
     const lost = withoutFootprint(truth, rows, columns, g);
     expect(rms(lost.removed)).toBeLessThan(0.03 * rms(truth));
-    clean.forEach((v, n) => {
-      expect(v + removed[n]).toBeCloseTo(slice(3, 10)[n], 3);
-    });
+    expect(Math.max(...clean.map((v, n) => Math.abs(v + removed[n] - striped[n])))).toBeLessThan(5e-4);
   });
   test('what is missing stays missing', () => {
     const holed = slice(2, 10);
