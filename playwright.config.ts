@@ -5,8 +5,8 @@ const port = 4199;
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results/e2e',
-  timeout: 60_000,
-  expect: { timeout: 12_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   forbidOnly: true,
   use: {

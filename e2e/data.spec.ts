@@ -5,9 +5,6 @@ import { DEMO } from './support/data.ts';
 import { lineSegy } from './support/segy.ts';
 import { drop, newProject, openWorkedUp } from './support/workbench.ts';
 
-// several of these load or compute whole volumes
-test.setTimeout(120_000);
-
 const sheetOf = (page: Page) => page.getByRole('dialog', { name: 'Load files' });
 
 test('the catalogue finds, tags and deletes; what rests on an object is said; undo works after a reload', async ({

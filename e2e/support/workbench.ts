@@ -7,7 +7,7 @@ import { DEMO } from './data.ts';
 export async function openWorkedUp(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: /Open Quillon worked up/ }).click();
-  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 30_000 });
+  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 90_000 });
 }
 
 /** A new, empty project. */
