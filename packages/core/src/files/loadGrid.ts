@@ -82,7 +82,7 @@ function latticeOf(
       ys.push(y - base[1]);
     }
   const [cx, cy] = [leastSquares(design, xs), leastSquares(design, ys)];
-  if (!cx || !cy) throw new LithagonError('grid', 'The grid has no area.', { fix: 'Check its coordinate system.' });
+  if (!cx || !cy) throw new LithagonError('surface', 'The grid has no area.', { fix: 'Check its coordinate system.' });
   let off = 0;
   design.forEach(([, r, c], n) => {
     off = Math.max(off, Math.hypot(cx[0] + cx[1] * r + cx[2] * c - xs[n], cy[0] + cy[1] * r + cy[2] * c - ys[n]));
