@@ -25,7 +25,7 @@ export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';
 export * from './project/make.ts';
 export { attached, type Declarable, reclassed, redeclared, toSi } from './project/redeclare.ts';
-export { mapBetween, previewReframe, type Reframing, reframed } from './project/reframe.ts';
+export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';
 export * from './project/wells.ts';
 export * from './steps/index.ts';

@@ -1,4 +1,4 @@
-import { type Lattice, toIndex } from '../earth/lattice.ts';
+import { type Lattice, sameBins, toIndex } from '../earth/lattice.ts';
 import type { EarthObject, Navigation, SeismicLine } from '../earth/objects.ts';
 
 /** Where each trace of a 2D line lies: as its file says, else along its navigation; null where neither does. */
@@ -66,7 +66,7 @@ export function crossings(objects: EarthObject[]): Crossing[] {
   for (const volume of objects) {
     if (volume.kind !== 'volume') continue;
     // volumes of one survey are crossed once
-    if (seen.some((l) => JSON.stringify(l) === JSON.stringify(volume.lattice))) continue;
+    if (seen.some((l) => sameBins(l, volume.lattice))) continue;
     seen.push(volume.lattice);
     const { inline, crossline } = volume.lattice;
     for (const { name, path } of lines) {

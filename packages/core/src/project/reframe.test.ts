@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { crsTable } from '../earth/crsTable.ts';
 import { cornersOf } from '../earth/lattice.ts';
+import { metresPerUnit } from '../earth/transform.ts';
 import { crsOf, frameFor } from '../files/coordinates.ts';
 import { loadFile } from '../files/load.ts';
 import { memorySource } from '../formats/source.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { outOfDate } from '../trail/staleness.ts';
-import { mapBetween, previewReframe, reframed } from './reframe.ts';
+import { mapBetween, previewReframe, reframed, relabelBetween } from './reframe.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const HEADS = 'well,x,y,kb_m\nA-1,515000,7643000,25\nA-2,518000,7645000,20\n';
@@ -58,6 +59,16 @@ describe('another coordinate system', () => {
     expect(examples[0].name).toBe('A-1');
     expect(examples[0].now).toEqual([515000, 7643000]);
     expect(examples[0].converted?.[0]).not.toBeCloseTo(515000, 0);
+  });
+  test('relabelling keeps the numbers, also where the other system counts in feet', async () => {
+    const objects = await (await project()).list();
+    const [metres, feet] = [await crsOf('EPSG:32740', crsTable), await crsOf('EPSG:2278', crsTable)];
+    expect(relabelBetween(metres, await crsOf('EPSG:32739', crsTable))).toBeNull();
+    const toMap = relabelBetween(metres, feet);
+    if (!toMap) throw new Error('positions inside are metres, and must move');
+    const well = reframed(objects, toMap, frameFor(feet)).find((o) => o.kind === 'well' && o.name === 'A-1');
+    // 515 000 m are said to be 515 000 survey feet
+    expect(well?.kind === 'well' && well.x / metresPerUnit(feet)).toBeCloseTo(515000, 6);
   });
   test('a datum whose shift is not known is refused, not taken for none', async () => {
     const objects = await (await project()).list();

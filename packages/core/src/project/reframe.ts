@@ -29,6 +29,15 @@ export function mapBetween(from: Crs, to: Crs): { says: string; toMap: ToMap } {
   };
 }
 
+/**
+ * The same numbers said to be of another system: positions inside are metres, so that they move where its unit is another.
+ * Null where nothing moves.
+ */
+export function relabelBetween(from: Crs, to: Crs): ToMap | null {
+  const scale = metresPerUnit(to) / metresPerUnit(from);
+  return Math.abs(scale - 1) < 1e-12 ? null : (x, y) => [x * scale, y * scale];
+}
+
 /** One well and one corner, in the units of each system. */
 export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Reframing {
   const [a, b] = [metresPerUnit(from), metresPerUnit(to)];

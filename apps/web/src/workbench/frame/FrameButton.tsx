@@ -7,6 +7,7 @@ import {
   isGeographic,
   mapBetween,
   reframed,
+  relabelBetween,
 } from '@lithagon/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -41,8 +42,9 @@ export function FrameButton() {
       // only the system changes; the rest of the frame was said for the project
       const { crs: code, crsName, unit } = frameFor(crs);
       const next: Frame = { ...(frame ?? frameFor(crs)), crs: code, crsName, unit };
-      const moved =
-        convert && frame ? reframed(objects, mapBetween(await crsOf(frame.crs, crsTable), crs).toMap, next) : [];
+      const from = frame ? await crsOf(frame.crs, crsTable) : null;
+      const toMap = from && (convert ? mapBetween(from, crs).toMap : relabelBetween(from, crs));
+      const moved = toMap ? reframed(objects, toMap, next) : [];
       const before = moved.map((o) => objects.find((b) => b.id === o.id)).filter((o) => o !== undefined);
       if (frame)
         await edit(`${convert ? 'Convert' : 'Relabel'} to ${crs.name}`, before, moved, { before: frame, after: next });

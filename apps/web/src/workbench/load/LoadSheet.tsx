@@ -1,6 +1,6 @@
 import { type Declarations, matchNames } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { runJob } from '../../compute/pool';
 import { mayChange, refreshProject, useProject } from '../../state/project';
@@ -35,6 +35,7 @@ export function LoadSheet() {
   const objects = useProject((s) => s.objects);
   const [entries, setEntries] = useState<Entry[]>([]);
   const [chosen, setChosen] = useState(0);
+  const turns = useRef(new Map<File, number>());
 
   useEffect(() => {
     const known = new Set(entries.flatMap((e) => [e.file, ...e.beside]));
@@ -50,17 +51,24 @@ export function LoadSheet() {
     setEntries((all) => all.map((e) => (e.file === file ? { ...e, ...part } : e)));
   const look = async (entry: Entry) => {
     const projectId = useProject.getState().id;
+    const turn = (turns.current.get(entry.file) ?? 0) + 1;
+    turns.current.set(entry.file, turn);
     const ask = (declare: Declarations) =>
       runJob((remote, task) => remote.inspect(task, projectId, entry.file, entry.beside, declare));
-    let { declare } = entry;
-    let report = await ask(declare);
+    let report = await ask(entry.declare);
     // what was said of a table of the same shape holds for this one
-    const said = Object.keys(declare).length === 0 ? recall(report) : null;
-    if (said) {
-      declare = said;
-      report = await ask(said);
-    }
-    change(entry.file, { report, declare, beside: entry.beside, wanted: !report.refused });
+    const said = Object.keys(entry.declare).length === 0 ? recall(report) : null;
+    if (said) report = await ask(said);
+    // a later look, at other bytes or columns, is the one that counts
+    if (turns.current.get(entry.file) !== turn) return;
+    setEntries((all) =>
+      all.map((e) => {
+        if (e.file !== entry.file) return e;
+        // what was answered meanwhile stays answered, and what was left out stays so
+        const wanted = !report.refused && (e.wanted || e.report === null || e.report.refused !== undefined);
+        return { ...e, report, wanted, beside: entry.beside, declare: { ...said, ...e.declare } };
+      }),
+    );
   };
   const declare = (entry: Entry, said: Declarations) => {
     const next = { ...entry, declare: { ...entry.declare, ...said } };
