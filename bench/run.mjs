@@ -1,4 +1,4 @@
-// npm run bench [-- --json]: throughput of the main waits, each beside a plain reference measured in the same run.
+// npm run bench [-- --json] [NAME …]: throughput of the main waits, each beside a plain reference measured in the same run.
 // Takes a couple of minutes; needs the built packages, and for the browser the built application.
 
 import { spawnSync } from 'node:child_process';
@@ -19,7 +19,8 @@ if (!existsSync(join(demo, 'quillon-full.sgy'))) {
   spawnSync('node', [join(root, 'apps/cli/bin/lithagon.mjs'), 'demo', files]);
 }
 const results = [];
-for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'browser']) {
+const only = process.argv.slice(2).filter((a) => !a.startsWith('-'));
+for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'browser', 'screen'].filter((n) => only.length === 0 || only.includes(n))) {
   say(`${name} …`);
   const { measure } = await import(`./${name}.mjs`);
   for (const result of await measure({ files, dir })) {

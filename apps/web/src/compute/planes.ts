@@ -79,6 +79,17 @@ export function readPlane(
   return promise;
 }
 
+/** A first look at a plane of a large volume that is not here yet; null where there is none. */
+export async function readFirstLook(
+  projectId: string,
+  volume: Volume,
+  plane: Plane,
+  index: number,
+): Promise<Float32Array | null> {
+  if (!volume.layouts.coarse) return null;
+  return unwrap(await forViews().coarsePlane(projectId, volume, plane, index)) as Float32Array | null;
+}
+
 const arrays = new Map<string, Promise<Float32Array>>();
 
 /** Values of a horizon or curve. */

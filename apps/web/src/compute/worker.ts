@@ -17,6 +17,7 @@ import {
   type Plane,
   type Preview,
   type RunRequest,
+  readCoarsePlane,
   readParcel,
   readPlane,
   readWhole,
@@ -229,6 +230,13 @@ const api = {
     outcome(async () => {
       const data = await readPlane(await storeOf(projectId), volume, plane, index);
       return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** A first look at a plane of a large volume; null where it has none. */
+  coarsePlane: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () => {
+      const data = await readCoarsePlane(await storeOf(projectId), volume, plane, index);
+      return data && Comlink.transfer(data, [data.buffer]);
     }),
 
   /** One plane of what a step would give there, and how long it took, for an estimate of the whole. */

@@ -73,7 +73,15 @@ export const volumeSchema = z.object({
   /** Vertical samples: first and step in ms (twt) or m (depth). */
   vertical: z.object({ first: z.number(), step: z.number().positive(), count: z.int().positive() }),
   /** The same samples chunked for each kind of plane; `inline` is always there. */
-  layouts: z.object({ inline: arrayRefSchema, crossline: arrayRefSchema.optional(), slice: arrayRefSchema.optional() }),
+  layouts: z.object({
+    inline: arrayRefSchema,
+    crossline: arrayRefSchema.optional(),
+    slice: arrayRefSchema.optional(),
+    /** Every `by`-th trace of a large volume, cut the same three ways, for a first look. */
+    coarse: z
+      .object({ by: z.int().min(2), inline: arrayRefSchema, crossline: arrayRefSchema, slice: arrayRefSchema })
+      .optional(),
+  }),
   statistics,
   traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
   text: z.array(z.string()).optional(),

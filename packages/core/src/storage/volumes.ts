@@ -43,6 +43,15 @@ export function layoutFor(key: string, shape: Shape3, plane: Plane, scaled?: Arr
   return { key: `${key}/${plane}`, shape, chunk, ...(scaled ? { scaled } : {}) };
 }
 
+/** Samples above which a volume also keeps every fourth (or eighth) trace: 64 million, 256 MB. */
+const LARGE = 64e6;
+
+/** How far apart the traces of a volume's coarse copy are; null where none is kept. */
+export function coarseBy([ni, nj, nk]: Shape3, large = LARGE): number | null {
+  const samples = ni * nj * nk;
+  return samples <= large ? null : samples <= 8 * large ? 4 : 8;
+}
+
 /** Receives the inlines of a new volume in order and keeps them. */
 export interface VolumeWriter {
   layouts: Volume['layouts'];
@@ -64,13 +73,16 @@ export async function volumeWriter(
   id: string,
   shape: Shape3,
   scaled?: ArrayRef['scaled'],
+  large = LARGE,
 ): Promise<VolumeWriter> {
-  const layouts = {
+  const layouts: Volume['layouts'] & Record<Plane, ArrayRef> = {
     inline: layoutFor(id, shape, 'inline', scaled),
     crossline: layoutFor(id, shape, 'crossline', scaled),
     slice: layoutFor(id, shape, 'slice', scaled),
   };
   for (const plane of PLANES) await createArray(store, layouts[plane], DIMENSIONS);
+  const coarse = await coarseWriter(store, id, shape, scaled, coarseBy(shape, large));
+  if (coarse) layouts.coarse = coarse.layouts;
   const { slab, group } = groupsOf(shape);
   const [ni, nj, nk] = shape;
   const cutter = planeCutter(store, layouts);
@@ -83,6 +95,7 @@ export async function volumeWriter(
     async write(i0, data) {
       const lines = data.length / (nj * nk);
       await writePieces(store, layouts.inline, data, lines / slab, (n) => [i0 / slab + n, 0, 0]);
+      await coarse?.take(i0, data);
       if (!held && (lines === group || i0 + lines >= ni)) {
         await cutter(i0, data);
         return;
@@ -100,11 +113,51 @@ export async function volumeWriter(
     async finish() {
       if (held) await cutter(from, held);
       held = null;
+      await coarse?.finish();
     },
   };
 }
 
-/** Make the copies for crosslines and slices from that for inlines. */
+/** Keeps every `by`-th trace of every `by`-th inline of a large volume as a small volume of its own. */
+async function coarseWriter(
+  store: Store,
+  id: string,
+  [ni, nj, nk]: Shape3,
+  scaled: ArrayRef['scaled'] | undefined,
+  by: number | null,
+) {
+  if (by === null) return null;
+  const [ci, cj] = [Math.ceil(ni / by), Math.ceil(nj / by)];
+  const writer = await volumeWriter(store, `${id}/coarse`, [ci, cj, nk], scaled, Number.POSITIVE_INFINITY);
+  const { inline, crossline, slice } = writer.layouts as Record<Plane, ArrayRef>;
+  let slab = new Float32Array(writer.slab * cj * nk).fill(Number.NaN);
+  let kept = 0;
+  const flush = async () => {
+    await writer.write(Math.floor((kept - 1) / writer.slab) * writer.slab, slab);
+    slab = new Float32Array(slab.length).fill(Number.NaN);
+  };
+  return {
+    layouts: { by, inline, crossline, slice },
+    /** Take what is wanted of whole inlines from `i0` on. */
+    async take(i0: number, data: Float32Array) {
+      const lines = Math.min(data.length / (nj * nk), ni - i0);
+      for (let i = Math.ceil(i0 / by) * by; i < i0 + lines; i += by) {
+        for (let j = 0; j < cj; j++) {
+          const from = ((i - i0) * nj + j * by) * nk;
+          slab.set(data.subarray(from, from + nk), ((kept % writer.slab) * cj + j) * nk);
+        }
+        kept++;
+        if (kept % writer.slab === 0) await flush();
+      }
+    },
+    async finish() {
+      if (kept % writer.slab !== 0) await flush();
+      await writer.finish();
+    },
+  };
+}
+
+/** Make the copies for crosslines and slices, and the coarse ones, from that for inlines. */
 export async function remakePlanes(
   store: Store,
   layouts: Volume['layouts'],
@@ -117,6 +170,8 @@ export async function remakePlanes(
   for (const plane of ['crossline', 'slice'] as const)
     if (layouts[plane]) await createArray(store, layouts[plane], DIMENSIONS);
   const cutter = planeCutter(store, layouts);
+  const id = inline.key.replace(/\/inline$/, '');
+  const coarse = await coarseWriter(store, id, [ni, nj, nk], inline.scaled, layouts.coarse?.by ?? null);
   const held = new Float32Array(group * nj * nk);
   for (let i0 = 0; i0 < ni; i0 += group) {
     held.fill(Number.NaN);
@@ -125,8 +180,10 @@ export async function remakePlanes(
       held.set(await readChunk(store, inline, [i / inline.chunk[0], 0, 0]), (i - i0) * nj * nk);
     }
     await cutter(i0, held);
+    await coarse?.take(i0, held);
     onProgress?.(Math.min(1, (i0 + group) / ni));
   }
+  await coarse?.finish();
 }
 
 /** Writes at work at once, so that a store's threads have something to do. */
@@ -150,7 +207,7 @@ async function writePieces(
 }
 
 /** Cuts a group of inlines for crosslines and slices and writes the pieces. */
-function planeCutter(store: Store, layouts: Volume['layouts']) {
+function planeCutter(store: Store, layouts: Omit<Volume['layouts'], 'coarse'>) {
   const [ni, nj, nk] = layouts.inline.shape;
   let buffer = new Float32Array(0);
   /** A buffer for all pieces of a copy; empty where the pieces are not filled to their edges. */
@@ -207,9 +264,54 @@ export function shapeOf(volume: Volume): Shape3 {
 
 /** One plane: inline `[crossline][sample]`, crossline `[inline][sample]`, slice `[inline][crossline]`. */
 export async function readPlane(store: Store, volume: Volume, plane: Plane, index: number): Promise<Float32Array> {
+  const ref = volume.layouts[plane];
+  if (!ref) throw new Error(`volume ${volume.name} has no copy for ${plane}s`);
+  return planeOf(store, ref, plane, index);
+}
+
+/**
+ * A first look at a plane of a large volume from its coarse copy, at the size of the whole plane: the nearest kept line,
+ * traces between those kept by interpolation. Null where the volume has no coarse copy.
+ */
+export async function readCoarsePlane(
+  store: Store,
+  volume: Volume,
+  plane: Plane,
+  index: number,
+): Promise<Float32Array | null> {
+  const { coarse } = volume.layouts;
+  if (!coarse) return null;
   const [ni, nj, nk] = shapeOf(volume);
-  const ref = volume.layouts[plane] ?? volume.layouts.inline;
-  if (!volume.layouts[plane]) throw new Error(`volume ${volume.name} has no copy for ${plane}s`);
+  const { by } = coarse;
+  const [ci, cj] = coarse.inline.shape;
+  if (plane === 'slice') {
+    const from = await planeOf(store, coarse.slice, 'slice', index);
+    const wide = spread(from, ci, cj, nj, by, 1);
+    return spread(wide, 1, ci, ni, by, nj);
+  }
+  const most = plane === 'inline' ? ci : cj;
+  const from = await planeOf(store, coarse[plane], plane, Math.min(most - 1, Math.round(index / by)));
+  return plane === 'inline' ? spread(from, 1, cj, nj, by, nk) : spread(from, 1, ci, ni, by, nk);
+}
+
+/** `rows` of `count` items `unit` samples long, spread to `wanted` items by linear interpolation; held at the end. */
+function spread(from: Float32Array, rows: number, count: number, wanted: number, by: number, unit: number) {
+  const out = new Float32Array(rows * wanted * unit);
+  for (let row = 0; row < rows; row++)
+    for (let n = 0; n < wanted; n++) {
+      const a = Math.min(count - 1, Math.floor(n / by));
+      const b = Math.min(count - 1, a + 1);
+      const f = Math.min(1, n / by - a);
+      const [p, q] = [(row * count + a) * unit, (row * count + b) * unit];
+      const to = (row * wanted + n) * unit;
+      if (f === 0) out.set(from.subarray(p, p + unit), to);
+      else for (let k = 0; k < unit; k++) out[to + k] = from[p + k] * (1 - f) + from[q + k] * f;
+    }
+  return out;
+}
+
+async function planeOf(store: Store, ref: ArrayRef, plane: Plane, index: number): Promise<Float32Array> {
+  const [ni, nj, nk] = ref.shape;
   const thick = ref.chunk[AXIS[plane]];
   const s = Math.floor(index / thick);
   const o = index - s * thick;

@@ -1,6 +1,6 @@
 import type { Plane, Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
-import { type LiveStep, planeKey, planeNow, readArray, readPlane } from '../../compute/planes';
+import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
 import { useProject } from '../../state/project';
 
 export interface Size {
@@ -30,6 +30,8 @@ export interface PlaneState {
   key: string;
   data: Float32Array;
   index: number;
+  /** A first look of a large volume, whose samples are not to be read out. */
+  coarse?: boolean;
 }
 
 /**
@@ -52,15 +54,23 @@ export function usePlane(
     let wanted = true;
     const now = planeNow(key);
     if (now) setState({ key, data: now, index });
-    else
+    else {
+      let whole = false;
+      if (!live)
+        readFirstLook(projectId, volume, plane, index).then(
+          (data) => data && wanted && !whole && setState({ key: `${key}/coarse`, data, index, coarse: true }),
+          () => undefined,
+        );
       readPlane(projectId, volume, plane, index, live).then(
         (data) => {
+          whole = true;
           if (!wanted) return;
           setProblem(null);
           setState({ key, data, index });
         },
         (cause: Error) => wanted && setProblem(cause.message),
       );
+    }
     if (!live) {
       const most =
         plane === 'inline'

@@ -12,6 +12,8 @@ export function MapRaster(props: {
   look: FieldLook;
   frame: MapFrame;
   size: Size;
+  /** Which plane of a volume it shows, where it does. */
+  plane?: string;
 }) {
   const { values, lattice, look, frame, size } = props;
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
@@ -33,5 +35,13 @@ export function MapRaster(props: {
     width: size.width,
     height: size.height,
   });
-  return <canvas ref={canvas} className={css.canvas} style={{ width: size.width, height: size.height }} />;
+  return (
+    <canvas
+      ref={canvas}
+      className={css.canvas}
+      data-testid="map-raster"
+      data-plane={props.plane}
+      style={{ width: size.width, height: size.height }}
+    />
+  );
 }

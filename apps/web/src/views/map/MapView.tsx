@@ -103,7 +103,7 @@ export function MapView() {
   };
   const follow = (x: number, y: number) => {
     let value: number | null = null;
-    if (layer) {
+    if (layer && !layer.plane?.coarse) {
       const [i, j] = toIndex(layer.lattice, x, y).map(Math.round);
       const { inline, crossline } = layer.lattice;
       if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = layer.values[i * crossline.count + j];
@@ -204,7 +204,14 @@ export function MapView() {
         onDoubleClick={() => setKept(null)}
       >
         {frame && layer && (
-          <MapRaster values={layer.values} lattice={layer.lattice} look={layer.look} frame={frame} size={size} />
+          <MapRaster
+            values={layer.values}
+            lattice={layer.lattice}
+            look={layer.look}
+            frame={frame}
+            size={size}
+            plane={layer.plane?.key}
+          />
         )}
         {frame && preview && previewLook && (
           <MapRaster values={preview.values} lattice={preview.lattice} look={previewLook} frame={frame} size={size} />

@@ -10,7 +10,7 @@ import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { quantityText } from '../common/ColorBar';
-import { useArray, usePlane } from '../common/hooks';
+import { type PlaneState, useArray, usePlane } from '../common/hooks';
 import { lookOf } from '../common/look';
 import type { FieldLook } from '../raster/field';
 
@@ -29,6 +29,8 @@ export interface MapLayer {
   vertical: 'values' | number | null;
   /** Contour interval where it is contoured. */
   interval: number | null;
+  /** The plane of a volume that it is. */
+  plane?: PlaneState;
 }
 
 export interface ShownLayer {
@@ -85,6 +87,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
           unit: slice.unit,
           vertical: depthOfSlice,
           interval: null,
+          plane,
         }
       );
     if (!values) return null;

@@ -4,11 +4,23 @@ import { type ColorMapName, colorMap } from '../../color/maps';
 /** Samples that are not there: a texture need not keep a NaN. */
 const NULL = 3e38;
 
-/** A plane of samples as a texture, `[row][sample]` with samples along x. */
+/** Longest side of a texture that every WebGL2 device of the last years takes. */
+const MOST_SIDE = 8192;
+
+/** A plane of samples as a texture, `[row][sample]` with samples along x; one too long for a texture is thinned evenly. */
 export function fieldTexture(data: Float32Array, rows: number, samples: number): THREE.DataTexture {
-  const values = new Float32Array(data.length);
-  for (let n = 0; n < data.length; n++) values[n] = Number.isFinite(data[n]) ? data[n] : NULL;
-  const texture = new THREE.DataTexture(values, samples, rows, THREE.RedFormat, THREE.FloatType);
+  const [tall, wide] = [Math.min(rows, MOST_SIDE), Math.min(samples, MOST_SIDE)];
+  const values = new Float32Array(tall * wide);
+  const place = (kept: number, all: number) => (kept === all ? 1 : (all - 1) / (kept - 1));
+  const [down, along] = [place(tall, rows), place(wide, samples)];
+  for (let r = 0, to = 0; r < tall; r++) {
+    const from = Math.round(r * down) * samples;
+    for (let k = 0; k < wide; k++, to++) {
+      const value = data[from + (along === 1 ? k : Math.round(k * along))];
+      values[to] = value - value === 0 ? value : NULL;
+    }
+  }
+  const texture = new THREE.DataTexture(values, wide, tall, THREE.RedFormat, THREE.FloatType);
   texture.minFilter = THREE.NearestFilter;
   texture.magFilter = THREE.NearestFilter;
   texture.needsUpdate = true;

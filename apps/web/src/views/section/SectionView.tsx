@@ -180,7 +180,7 @@ function Section(props: {
   const tool = useTool((s) => s.tool);
   const drawing = (tool?.kind === 'pick' || tool?.kind === 'fault') && domain === 'twt' && !live;
   const act = (trace: number, vertical: number) => {
-    if (!data || trace < 0 || trace > line.traces - 1) return;
+    if (!data || data.coarse || trace < 0 || trace > line.traces - 1) return;
     if (tool?.kind === 'pick') void pickAt(tool, line, volume, data.data, trace, vertical);
     if (tool?.kind === 'fault') takeTool({ ...tool, stick: [...tool.stick, [...placeOf(line, trace), vertical]] });
   };
@@ -231,7 +231,7 @@ function Section(props: {
         y,
         vertical,
         domain,
-        value: data ? valueAt(volume, data.data, trace, vertical) : null,
+        value: data && !data.coarse ? valueAt(volume, data.data, trace, vertical) : null,
         quantity: live ? 'trial' : volume.quantity,
         unit: volume.unit,
         from: 'section',
