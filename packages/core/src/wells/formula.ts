@@ -1,0 +1,254 @@
+import type { MathNode } from 'mathjs';
+import { LithagonError } from '../earth/errors.ts';
+import { dimensionOf, factor, unitNamed } from '../earth/units.ts';
+
+/**
+ * Formulas over curves in ordinary notation: `(GR − 20) / 110`, `0.31 * in(VP, "m/s")^0.25`, `PHI > 0.1 ? 1 : 0`. The
+ * text is parsed by mathjs and walked here over whole curves; nothing of it is ever evaluated as code.
+ */
+export interface Variable {
+  /** SI values, NaN null. */
+  values: Float32Array;
+  unit: string;
+}
+
+/** Exponents of the dimensions that a value has; null for a plain number, which fits anywhere. */
+type Dimension = Record<string, number> | null;
+interface Value {
+  values: Float32Array | number;
+  dimension: Dimension;
+}
+
+/** What units of curves are made of. */
+const MADE_OF: Record<string, Record<string, number>> = {
+  length: { length: 1 },
+  time: { time: 1 },
+  slowness: { time: 1, length: -1 },
+  velocity: { length: 1, time: -1 },
+  density: { mass: 1, length: -3 },
+  pressure: { mass: 1, length: -1, time: -2 },
+  volume: { length: 3 },
+  resistivity: { resistivity: 1, length: 1 },
+};
+const IMPEDANCE = { mass: 1, length: -2, time: -1 };
+
+/** Dimension and factor to SI of a unit; plain where it is a fraction, a gamma-ray unit, an angle or unknown. */
+function unitFacts(unit: string): { dimension: Dimension; toSi: number } {
+  if (/^kg\/m[²2]s$/.test(unit)) return { dimension: IMPEDANCE, toSi: 1 };
+  const named = unitNamed(unit);
+  const dimension = named ? dimensionOf(named) : null;
+  if (!named || !dimension || !MADE_OF[dimension]) return { dimension: null, toSi: 1 };
+  const si = { length: 'm', time: 's', slowness: 's/m', velocity: 'm/s', density: 'kg/m3', pressure: 'Pa', volume: 'm3', resistivity: 'ohm.m' }[dimension] as string; // prettier-ignore
+  return { dimension: MADE_OF[dimension], toSi: factor(named, si) };
+}
+
+const named = (d: Dimension) =>
+  d === null || Object.values(d).every((v) => v === 0)
+    ? 'a plain number'
+    : Object.entries(d)
+        .filter(([, v]) => v !== 0)
+        .map(([k, v]) => (v === 1 ? k : `${k}^${v}`))
+        .join('·');
+const plain = (d: Dimension) => d === null || Object.values(d).every((v) => Math.abs(v) < 1e-9);
+const alike = (a: Dimension, b: Dimension) =>
+  [...new Set([...Object.keys(a ?? {}), ...Object.keys(b ?? {})])].every(
+    (k) => Math.abs((a?.[k] ?? 0) - (b?.[k] ?? 0)) < 1e-9,
+  );
+const joined = (a: Dimension, b: Dimension, sign: number): Dimension => {
+  if (a === null && b === null) return null;
+  const out: Record<string, number> = { ...(a ?? {}) };
+  for (const [k, v] of Object.entries(b ?? {})) out[k] = (out[k] ?? 0) + sign * v;
+  return out;
+};
+
+const FUNCTIONS: Record<string, (x: number) => number> = {
+  sqrt: Math.sqrt,
+  exp: Math.exp,
+  log: Math.log,
+  log10: Math.log10,
+  abs: Math.abs,
+  sin: Math.sin,
+  cos: Math.cos,
+  tan: Math.tan,
+};
+
+const refuse = (message: string, fix = 'Nothing was computed.') => new LithagonError('formula', message, { fix });
+
+function each(n: number, a: Value['values'], b: Value['values'], f: (x: number, y: number) => number) {
+  if (typeof a === 'number' && typeof b === 'number') return f(a, b);
+  const out = new Float32Array(n);
+  for (let k = 0; k < n; k++) out[k] = f(typeof a === 'number' ? a : a[k], typeof b === 'number' ? b : b[k]);
+  return out;
+}
+
+/** A comparison with a null says nothing. */
+const told = (x: number, y: number, yes: boolean) => (Number.isNaN(x + y) ? Number.NaN : yes ? 1 : 0);
+const COMPARE: Record<string, (x: number, y: number) => number> = {
+  '<': (x, y) => told(x, y, x < y),
+  '>': (x, y) => told(x, y, x > y),
+  '<=': (x, y) => told(x, y, x <= y),
+  '>=': (x, y) => told(x, y, x >= y),
+  '==': (x, y) => told(x, y, x === y),
+  '!=': (x, y) => told(x, y, x !== y),
+};
+
+// the parser's nodes, as far as they are walked
+interface Walked {
+  type: string;
+  op?: string;
+  name?: string;
+  value?: unknown;
+  args?: Walked[];
+  content?: Walked;
+  fn?: { name?: string };
+  condition?: Walked;
+  trueExpr?: Walked;
+  falseExpr?: Walked;
+}
+
+function walk(node: Walked, variables: Map<string, Variable>, n: number): Value {
+  const down = (next: Walked | undefined) => walk(next as Walked, variables, n);
+  switch (node.type) {
+    case 'ConstantNode':
+      if (typeof node.value !== 'number') throw refuse('A text has no place there.');
+      return { values: node.value, dimension: null };
+    case 'ParenthesisNode':
+      return down(node.content);
+    case 'SymbolNode': {
+      const name = node.name ?? '';
+      if (name === 'pi') return { values: Math.PI, dimension: null };
+      const found = variables.get(name);
+      if (!found)
+        throw refuse(`There is no curve “${name}”.`, `There are ${[...variables.keys()].slice(0, 30).join(', ')}.`);
+      const { dimension, toSi } = unitFacts(found.unit);
+      return { values: dimension && toSi !== 1 ? found.values.map((v) => v * toSi) : found.values, dimension };
+    }
+    case 'ConditionalNode': {
+      const [test, yes, no] = [down(node.condition), down(node.trueExpr), down(node.falseExpr)];
+      if (yes.dimension && no.dimension && !alike(yes.dimension, no.dimension))
+        throw refuse(`One branch is ${named(yes.dimension)}, the other ${named(no.dimension)}.`);
+      const pick = (v: Value['values'], k: number) => (typeof v === 'number' ? v : v[k]);
+      const out = new Float32Array(n);
+      for (let k = 0; k < n; k++) {
+        const t = pick(test.values, k);
+        out[k] = Number.isNaN(t) ? Number.NaN : t !== 0 ? pick(yes.values, k) : pick(no.values, k);
+      }
+      return { values: out, dimension: yes.dimension ?? no.dimension };
+    }
+    case 'FunctionNode':
+      return call(node, variables, n);
+    case 'OperatorNode':
+      return operate(node, variables, n);
+    default:
+      throw refuse('Only sums, products, powers, comparisons, conditions and functions may be written.');
+  }
+}
+
+function call(node: Walked, variables: Map<string, Variable>, n: number): Value {
+  const name = node.fn?.name ?? '';
+  const args = node.args ?? [];
+  if (name === 'in') {
+    const unit = args[1]?.value;
+    if (args.length !== 2 || typeof unit !== 'string') throw refuse('in(curve, "unit") takes a curve and a unit.');
+    const value = walk(args[0], variables, n);
+    const { dimension, toSi } = unitFacts(unit);
+    if (!dimension || !alike(dimension, value.dimension))
+      throw refuse(`“${unit}” does not measure ${named(value.dimension)}.`, 'Write a unit of that quantity.');
+    return { values: each(n, value.values, toSi, (x, f) => x / f), dimension: null };
+  }
+  const values = args.map((a) => walk(a, variables, n));
+  if (name === 'min' || name === 'max') {
+    if (values.length < 2) throw refuse(`${name} takes two values or more.`);
+    return values.reduce((a, b) => {
+      if (a.dimension && b.dimension && !alike(a.dimension, b.dimension))
+        throw refuse(`${name} of ${named(a.dimension)} and ${named(b.dimension)} is not defined.`);
+      return { values: each(n, a.values, b.values, Math[name]), dimension: a.dimension ?? b.dimension };
+    });
+  }
+  if (!Object.hasOwn(FUNCTIONS, name) || values.length !== 1)
+    throw refuse(
+      `There is no function “${name}” of ${values.length} values.`,
+      `There are in, min, max, ${Object.keys(FUNCTIONS).join(', ')}.`,
+    );
+  const [a] = values;
+  if (name === 'abs' || name === 'sqrt') {
+    const dimension =
+      name === 'sqrt' && a.dimension
+        ? Object.fromEntries(Object.entries(a.dimension).map(([k, v]) => [k, v / 2]))
+        : a.dimension;
+    return { values: each(n, a.values, 0, FUNCTIONS[name]), dimension };
+  }
+  if (!plain(a.dimension))
+    throw refuse(
+      `${name} takes a plain number, not ${named(a.dimension)}.`,
+      'Divide it by a value of its kind, or write in(curve, "unit").',
+    );
+  return { values: each(n, a.values, 0, FUNCTIONS[name]), dimension: null };
+}
+
+function operate(node: Walked, variables: Map<string, Variable>, n: number): Value {
+  const op = node.op ?? '';
+  const [a, b] = (node.args ?? []).map((x) => walk(x, variables, n));
+  if (!b) {
+    if (op !== '-' && op !== '+') throw refuse(`“${op}” is not known.`);
+    return op === '-' ? { ...a, values: each(n, a.values, 0, (x) => -x) } : a;
+  }
+  if (op === '*' || op === '/')
+    return {
+      values: each(n, a.values, b.values, op === '*' ? (x, y) => x * y : (x, y) => x / y),
+      dimension: joined(a.dimension, b.dimension, op === '*' ? 1 : -1),
+    };
+  if (op === '^') {
+    if (!plain(b.dimension)) throw refuse(`A power is a plain number, not ${named(b.dimension)}.`);
+    if (!plain(a.dimension) && typeof b.values !== 'number')
+      throw refuse('The power of a quantity with a unit is one number.', 'Write in(curve, "unit") for a plain value.');
+    const power = typeof b.values === 'number' ? b.values : 1;
+    return {
+      values: each(n, a.values, b.values, (x, y) => x ** y),
+      dimension: a.dimension && Object.fromEntries(Object.entries(a.dimension).map(([k, v]) => [k, v * power])),
+    };
+  }
+  const isSum = op === '+' || op === '-';
+  if (!isSum && !Object.hasOwn(COMPARE, op)) throw refuse(`“${op}” is not known.`);
+  // a number beside a quantity is taken in that quantity's SI unit
+  if (a.dimension && b.dimension && !alike(a.dimension, b.dimension))
+    throw refuse(`${named(a.dimension)} and ${named(b.dimension)} cannot be ${isSum ? 'added' : 'compared'}.`);
+  const f = op === '+' ? (x: number, y: number) => x + y : op === '-' ? (x: number, y: number) => x - y : COMPARE[op];
+  return { values: each(n, a.values, b.values, f), dimension: isSum ? (a.dimension ?? b.dimension) : null };
+}
+
+/**
+ * Evaluate a formula over curves of one length.
+ * @param unit what the result is to be in; a result of another dimension is refused
+ */
+export async function evaluateFormula(
+  text: string,
+  variables: Map<string, Variable>,
+  length: number,
+  unit: string,
+): Promise<Float32Array> {
+  if (text.length > 2000) throw refuse('The formula is longer than 2 000 characters.');
+  const { parse } = await import('mathjs');
+  let node: MathNode;
+  try {
+    // “in” is an operator of units to the parser, and − a sign that people paste
+    node = parse(text.replace(/−/g, '-').replace(/\bin\s*\(/g, 'inUnit('));
+  } catch (cause) {
+    throw refuse(`The formula cannot be read: ${(cause as Error).message}.`, 'Mend it and try again.');
+  }
+  node.traverse((n) => {
+    const each = n as unknown as Walked;
+    if (each.type === 'FunctionNode' && each.fn?.name === 'inUnit') each.fn.name = 'in';
+  });
+  const value = walk(node as unknown as Walked, variables, length);
+  const wanted = unitFacts(unit);
+  if (value.dimension !== null && !alike(value.dimension, wanted.dimension))
+    throw refuse(
+      `The formula gives ${named(value.dimension)}, and “${unit || 'no unit'}” measures ${named(wanted.dimension)}.`,
+      'Choose the unit of the result, or write in(curve, "unit") where a plain value is meant.',
+    );
+  const scale = value.dimension === null ? 1 : 1 / wanted.toSi;
+  return Float32Array.from({ length }, (_, k) =>
+    typeof value.values === 'number' ? value.values * scale : value.values[k] * scale,
+  );
+}
