@@ -10,7 +10,7 @@ const PORT = 4178;
 
 async function newProject(page, path) {
   await page.goto(`http://127.0.0.1:${PORT}/`);
-  await page.getByRole('button', { name: /New project/ }).click();
+  await page.getByRole('button', { name: /^New project/ }).click();
   await page.getByText('A section shows seismic along a line.').waitFor();
   if (!path) return 0;
   const [chooser] = await Promise.all([

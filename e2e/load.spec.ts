@@ -93,7 +93,7 @@ test('a load that is cancelled leaves nothing', async ({ page }) => {
   await drop(page, ['quillon-near.sgy']);
   const sheet = page.getByRole('dialog', { name: 'Load files' });
   await sheet.getByRole('radio', { name: 'Two-way time' }).click();
-  await sheet.getByLabel('Samples are').selectOption('amplitude');
+  await sheet.getByLabel('Samples are', { exact: true }).selectOption('amplitude');
   await sheet.getByRole('button', { name: 'Load 1 file' }).click();
   await page.getByRole('button', { name: 'Cancel Loading quillon-near.sgy' }).click();
   await expect(page.getByText('Loading quillon-near.sgy: cancelled. Nothing was changed.')).toBeVisible();

@@ -25,10 +25,15 @@ export function keepPortrait(): () => void {
       ...(picture ? { picture } : {}),
     });
   };
+  // what it holds is noted as it changes: a tab that is closed may have no time left for it
+  const forget = useProject.subscribe((now, before) => {
+    if (now.objects !== before.objects) note();
+  });
   const timer = setInterval(note, 15_000);
   const first = setTimeout(note, 3_000);
   addEventListener('pagehide', note);
   return () => {
+    forget();
     clearInterval(timer);
     clearTimeout(first);
     removeEventListener('pagehide', note);

@@ -141,6 +141,18 @@ export const curveClassSchema = z.enum([
   'neutron',
   'resistivity',
   'caliper',
+  'density correction',
+  'shale volume',
+  'porosity',
+  'effective porosity',
+  'water saturation',
+  'net flag',
+  'bad hole',
+  'P impedance',
+  'S impedance',
+  'velocity ratio',
+  'facies probability',
+  'distance to training',
   'other',
 ]);
 export type CurveClass = z.infer<typeof curveClassSchema>;
@@ -166,6 +178,20 @@ export const logsSchema = z.object({
 });
 export type Logs = z.infer<typeof logsSchema>;
 
+/**
+ * Rows of tops are name and measured depth; those that were picked here or carried also say how sure they are (0 to 1),
+ * whether they are a top or a fault cut, the section (m) that a cut misses (positive) or repeats (negative), and how
+ * they came.
+ */
+export const TOP_COLUMNS = [
+  { name: 'Top', unit: '' },
+  { name: 'MD', unit: 'm' },
+  { name: 'Confidence', unit: '' },
+  { name: 'Kind', unit: '' },
+  { name: 'Missing section', unit: 'm' },
+  { name: 'How', unit: '' },
+];
+
 /** A table of rows about one well: directional survey, tops, checkshots, pressures, fluid samples, core points, facies. */
 export const wellTableSchema = z.object({
   ...base,
@@ -180,6 +206,25 @@ export const wellTableSchema = z.object({
   replacementVelocity: z.number().positive().optional(),
 });
 export type WellTable = z.infer<typeof wellTableSchema>;
+
+/** Order and look of the rocks, youngest first: what lies below each top down to the next. */
+export const stratigraphySchema = z.object({
+  ...base,
+  kind: z.literal('stratigraphic column'),
+  units: z.array(
+    z.object({
+      /** The top that the unit begins with. */
+      top: z.string().min(1).max(200),
+      /** What the unit is called. */
+      zone: z.string().min(1).max(200),
+      color: z.string(),
+      pattern: z.enum(['none', 'sand', 'shale', 'silt', 'marl', 'limestone', 'basement']),
+      /** Whether its top is an unconformity, below which beds may be missing. */
+      unconformity: z.boolean(),
+    }),
+  ),
+});
+export type Stratigraphy = z.infer<typeof stratigraphySchema>;
 
 export const faultSchema = z.object({
   ...base,
@@ -286,9 +331,33 @@ export const waveletSchema = z.object({
   /** Time of the first sample, ms; 0 is the reflector. */
   firstMs: z.number(),
   samples: z.array(z.number()),
-  method: z.enum(['Ricker', 'statistical']),
+  method: z.enum([
+    'Ricker',
+    'Ormsby',
+    'Butterworth',
+    'Klauder',
+    'statistical',
+    'least squares',
+    'average',
+    'imported',
+    'turned',
+  ]),
   /** Constant phase it was given, degrees. */
   phaseDeg: z.number(),
+  /** Angle of incidence of the stack that it belongs to, degrees. */
+  angleDeg: z.number().optional(),
+  /** Of an estimate: half width of each sample's 90 % interval, part of the trace that it predicts, wells, length of the window. */
+  estimate: z
+    .object({
+      halfWidth: z.array(z.number()),
+      predictability: z.number(),
+      /** Power signal-to-noise by frequency (Hz). */
+      band: z.array(z.object({ hz: z.number(), signalToNoise: z.number() })),
+      wells: z.array(z.string()),
+      /** Cross-validated error relative to the trace, by length tried (ms). */
+      tried: z.array(z.object({ lengthMs: z.number(), noise: z.number(), error: z.number() })),
+    })
+    .optional(),
 });
 export type Wavelet = z.infer<typeof waveletSchema>;
 
@@ -306,8 +375,65 @@ export const relationSchema = z.object({
   /** Correlation of synthetic and seismic in the window (ms) that it was measured in. */
   correlation: z.number(),
   windowMs: z.tuple([z.number(), z.number()]),
+  /** When it was last made the well's active one; its making, where it never was. */
+  activated: z.string().optional(),
+  /** Times that were pinned or found by alignment: TWT of the calibrated sonic, and what is added to it there, ms. */
+  pins: z.array(z.object({ twt: z.number(), shiftMs: z.number() })).optional(),
+  /** How the match stands against chance and against others. */
+  evidence: z
+    .object({
+      /** Part of matches with noise of the same band, searched as widely, that are as good. */
+      chance: z.number(),
+      runnerUp: z.object({ shiftMs: z.number(), correlation: z.number() }).nullable(),
+      /** Best correlation with either polarity. */
+      asDeclared: z.number(),
+      turnedOver: z.number(),
+      predictability: z.number(),
+      /** 90 % half width of the shift, ms. */
+      uncertaintyMs: z.number(),
+      /** Greatest difference of implied velocity from the calibrated sonic, part. */
+      velocityChange: z.number(),
+      /** Sentences that speak against the tie. */
+      warnings: z.array(z.string()),
+    })
+    .optional(),
+  /** Why it was accepted against its warnings. */
+  reason: z.string().optional(),
 });
 export type TimeDepthRelation = z.infer<typeof relationSchema>;
+
+/** Synthetic traces of a well at angles of incidence. */
+export const gatherSchema = z.object({
+  ...base,
+  kind: z.literal('synthetic gather'),
+  well: z.string(),
+  anglesDeg: z.array(z.number()).min(1),
+  firstMs: z.number(),
+  stepMs: z.number().positive(),
+  /** `[angle][sample]`. */
+  samples: arrayRefSchema,
+  /** How reflections were computed. */
+  form: z.string(),
+});
+export type SyntheticGather = z.infer<typeof gatherSchema>;
+
+/** What is plotted along one axis of a crossplot. */
+export const plotAxisSchema = z.object({
+  /** Class of curve, or id of a map or volume. */
+  of: z.string(),
+  log: z.boolean().default(false),
+});
+
+/** Points inside a polygon drawn in a crossplot, kept as a class of rock. */
+export const plotClassSchema = z.object({
+  ...base,
+  kind: z.literal('crossplot class'),
+  x: plotAxisSchema,
+  y: plotAxisSchema,
+  /** Values along x and y in SI units. */
+  ring: z.array(z.tuple([z.number(), z.number()])).min(3),
+});
+export type PlotClass = z.infer<typeof plotClassSchema>;
 
 /** A table of results. */
 export const resultTableSchema = z.object({
@@ -327,6 +453,9 @@ export const objectSchema = z.discriminatedUnion('kind', [
   contactsSchema,
   waveletSchema,
   relationSchema,
+  gatherSchema,
+  plotClassSchema,
+  stratigraphySchema,
   volumeSchema,
   lineSchema,
   navigationSchema,

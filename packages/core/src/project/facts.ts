@@ -159,6 +159,13 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
           value: `${((object.samples.length - 1) * object.stepMs).toFixed(0)} ms by ${object.stepMs} ms`,
         },
         { label: 'Phase', value: `${object.phaseDeg.toFixed(0)}°` },
+        ...(object.angleDeg === undefined ? [] : [{ label: 'Angle', value: `${object.angleDeg}°` }]),
+        ...(object.estimate
+          ? [
+              { label: 'Predicts', value: `${(100 * object.estimate.predictability).toFixed(0)} % of the trace` },
+              { label: 'From', value: object.estimate.wells.join(', ') },
+            ]
+          : []),
       );
       break;
     case 'time-depth relation':
@@ -202,6 +209,26 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
       out.push(
         { label: 'Line', value: object.line },
         { label: 'Points', value: `${object.points.length}, by ${object.by}` },
+      );
+      break;
+    case 'stratigraphic column':
+      out.push(
+        { label: 'Units', value: String(object.units.length) },
+        ...object.units.map((u) => ({ label: u.top, value: `${u.zone}${u.unconformity ? ', unconformity' : ''}` })),
+      );
+      break;
+    case 'synthetic gather':
+      out.push(
+        { label: 'Well', value: object.well },
+        { label: 'Angles', value: `${object.anglesDeg.join(', ')}°` },
+        { label: 'Reflections', value: object.form },
+      );
+      break;
+    case 'crossplot class':
+      out.push(
+        { label: 'Along', value: `${object.x.of}${object.x.log ? ', logarithmic' : ''}` },
+        { label: 'Against', value: `${object.y.of}${object.y.log ? ', logarithmic' : ''}` },
+        { label: 'Corners', value: String(object.ring.length) },
       );
       break;
     case 'result table':

@@ -21,7 +21,12 @@ export interface InputSpec<K extends Kind = Kind> {
 export interface OutputSpec {
   kind: Kind;
   title: string;
+  /** One for each object of this input, under the roles `role/NAME` (`eachRole`); any of them may be left out. */
+  each?: string;
 }
+
+/** The role of one of the outputs that a step gives for each of several objects. */
+export const eachRole = (role: string, name: string): string => `${role}/${name}`;
 
 type InputOf<S extends InputSpec> = S extends { many: true }
   ? ObjectOf<S['kind']>[]

@@ -3,7 +3,16 @@ import { type EarthObject, objectSchema } from '../earth/objects.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells.ts';
 import type { Store } from '../storage/store.ts';
-import { type AnyStep, type Draft, type Given, type InputSpec, type Preview, stepOf } from './define.ts';
+import {
+  type AnyStep,
+  type Draft,
+  eachRole,
+  type Given,
+  type InputSpec,
+  type OutputSpec,
+  type Preview,
+  stepOf,
+} from './define.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
 export interface RunRequest {
@@ -98,6 +107,16 @@ export function checkParams(step: AnyStep, params: Record<string, unknown>): Rec
   });
 }
 
+/** Outputs of a run by role: those given for each object of an input once for each of them. */
+function expanded(step: AnyStep, inputs: Given) {
+  type Expanded = { role: string; spec: OutputSpec; of: string | null };
+  return Object.entries(step.outputs as Record<string, OutputSpec>).flatMap(([role, spec]): Expanded[] =>
+    spec.each
+      ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.name), spec, of: o.name }))
+      : [{ role, spec, of: null }],
+  );
+}
+
 /**
  * Run a step on a project. Outputs appear in one transaction at the end; a run that fails or is cancelled leaves
  * nothing behind.
@@ -117,18 +136,23 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   const warnings: string[] = [];
   const ids = new Map<string, string>();
   const names = new Map<string, string>();
-  const roles = Object.keys(step.outputs);
+  const outputs = expanded(step, inputs);
+  const roles = outputs.map((o) => o.role);
   const firstInput = Object.values(inputs).flat()[0];
-  roles.forEach((role, n) => {
-    const spec = step.outputs[role];
+  outputs.forEach(({ role, spec, of }, n) => {
     ids.set(role, newId(spec.kind));
     const old = replaced.get(role);
     if (old) {
       names.set(role, old.name);
       return;
     }
+    const own = of ?? firstInput?.name;
     const wanted =
-      n === 0 && request.name ? request.name : `${spec.title}${firstInput ? ` of ${firstInput.name}` : ''}`;
+      of !== null
+        ? `${(spec === outputs[0].spec && request.name) || spec.title} of ${of}`
+        : n === 0 && request.name
+          ? request.name
+          : `${spec.title}${own ? ` of ${own}` : ''}`;
     names.set(role, freeName(existing, spec.kind, wanted));
   });
   try {

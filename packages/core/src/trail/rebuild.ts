@@ -1,6 +1,6 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
-import { stepOf } from '../steps/define.ts';
+import { eachRole, type OutputSpec, stepOf } from '../steps/define.ts';
 import { type RunOptions, runStep } from '../steps/run.ts';
 import type { Store } from '../storage/store.ts';
 import { outOfDate } from './staleness.ts';
@@ -106,6 +106,7 @@ export async function rebuild(store: Store, only: string | undefined, options: R
 
 /** The role that an object without one must have: the first of its kind among the step's outputs. */
 function firstRole(object: EarthObject): string {
-  const outputs = stepOf(object.madeBy.step)?.outputs ?? {};
-  return Object.keys(outputs).find((role) => outputs[role].kind === object.kind) ?? Object.keys(outputs)[0];
+  const outputs: Record<string, OutputSpec> = stepOf(object.madeBy.step)?.outputs ?? {};
+  const role = Object.keys(outputs).find((each) => outputs[each].kind === object.kind) ?? Object.keys(outputs)[0];
+  return outputs[role]?.each && 'well' in object ? eachRole(role, object.well) : role;
 }

@@ -79,7 +79,10 @@ export function recipeOf(objects: EarthObject[], object: EarthObject): Recipe {
       const inputs = Object.fromEntries(
         Object.entries(askedInputs(each)).map(([role, ids]) => [role, ids.map(nameIn)] as const),
       );
-      steps.push({ id: `step${steps.length + 1}`, step, name: each.name, inputs, params });
+      // what is made for each of several objects is named after them
+      const of = each.madeBy.output?.split('/')[1];
+      const name = of && each.name.endsWith(` of ${of}`) ? each.name.slice(0, -` of ${of}`.length) : each.name;
+      steps.push({ id: `step${steps.length + 1}`, step, name, inputs, params });
     } else if (each.kind === 'picks' || each.kind === 'fault' || each.kind === 'polygon') given.push(each);
   }
   return { lithagon: 'recipe', version: 1, title: object.name, files: [...files.values()], given, steps };

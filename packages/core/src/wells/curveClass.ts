@@ -8,6 +8,7 @@ const BY_NAME: [CurveClass, RegExp][] = [
   ['density', /^(rhob|den|rho|zden)/],
   ['neutron', /^(nphi|neut|npor|cn|tnph)/],
   ['caliper', /^(cal)/],
+  ['density correction', /^(drho|dcor|hdra|zcor)/],
   ['resistivity', /^(rt|rd|res|ild|lld|rdeep)/],
 ];
 
@@ -18,6 +19,7 @@ const DIMENSION: Partial<Record<CurveClass, string[]>> = {
   density: ['density'],
   neutron: ['fraction'],
   caliper: ['length'],
+  'density correction': ['density'],
   resistivity: ['resistivity'],
   'gamma ray': ['gammaRay'],
 };
@@ -45,4 +47,11 @@ export const CURVE_UNIT: Partial<Record<CurveClass, string>> = {
   caliper: 'm',
   resistivity: 'ohm.m',
   'gamma ray': 'gAPI',
+  'density correction': 'kg/m3',
+  'shale volume': '1',
+  porosity: '1',
+  'effective porosity': '1',
+  'water saturation': '1',
+  'P impedance': 'kg/m²s',
+  'S impedance': 'kg/m²s',
 };
