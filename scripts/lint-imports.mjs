@@ -38,26 +38,23 @@ export const RULES = [
     never: [/src\/(storage|trail|project|files)\//],
     why: 'science never touches a store',
   },
-  {
-    under: 'packages/core/src/attributes',
-    never: [/src\/(storage|trail|project|files)\//],
+  ...[
+    'attributes',
+    'conditioning',
+    'correlation',
+    'facies',
+    'faults',
+    'horizons',
+    'rocks',
+    'tie',
+    'velocity',
+    'volumes',
+    'wells',
+  ].map((room) => ({
+    under: `packages/core/src/${room}`,
+    never: [/src\/(storage|trail|project|files|steps)\//],
     why: 'science never touches a store',
-  },
-  {
-    under: 'packages/core/src/horizons',
-    never: [/src\/(storage|trail|project|files)\//],
-    why: 'science never touches a store',
-  },
-  {
-    under: 'packages/core/src/velocity',
-    never: [/src\/(storage|trail|project|files)\//],
-    why: 'science never touches a store',
-  },
-  {
-    under: 'packages/core/src/volumes',
-    never: [/src\/(storage|trail|project|files)\//],
-    why: 'science never touches a store',
-  },
+  })),
   { under: 'apps/cli/src', never: [/^@lithagon\/web/, /^react/], why: 'the command line has no screen' },
   {
     under: 'apps/web/src',

@@ -1,5 +1,6 @@
-import { allSteps } from '@lithagon/core';
+import { allSteps, finder } from '@lithagon/core';
 import { Command } from 'cmdk';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
 import { ACTIONS, titleNow } from './actions';
@@ -7,13 +8,21 @@ import css from './Palette.module.css';
 import { showObject } from './show';
 import { lacks, prepare } from './steps';
 
+/** Objects listed at most: more are found by typing on. */
+const MOST = 50;
+
 /** Every action, step and object, found by typing. */
 export function Palette() {
   const open = useSelection((s) => s.paletteOpen);
   const objects = useProject((s) => s.objects);
+  const [text, setText] = useState('');
+  const wanted = useDeferredValue(text);
+  const find = useMemo(() => finder(objects), [objects]);
+  const found = useMemo(() => (open ? find(wanted).slice(0, MOST) : []), [open, find, wanted]);
   const close = () => useSelection.setState({ paletteOpen: false });
   const go = (run: () => void) => {
     close();
+    setText('');
     run();
   };
   return (
@@ -24,11 +33,11 @@ export function Palette() {
       overlayClassName={css.overlay}
       contentClassName={css.palette}
     >
-      <Command.Input className={css.input} placeholder="Find an object or action" />
+      <Command.Input className={css.input} value={text} onValueChange={setText} placeholder="Find an object or action" />
       <Command.List className={css.list}>
         <Command.Empty className={css.none}>Nothing is called that.</Command.Empty>
         <Command.Group heading="Objects" className={css.group}>
-          {objects.map((o) => (
+          {found.map((o) => (
             <Command.Item
               key={o.id}
               value={`${o.name} ${o.kind} ${o.id}`}

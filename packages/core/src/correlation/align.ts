@@ -117,7 +117,8 @@ function forward(cost: Float32Array, n: number, m: number, o: AlignOptions, offs
       if (from) from[at] = way;
       if (i > 0)
         missing[at] = Math.min(Math.min(match[at - m], extra[at - m]) + o.gapOpen, missing[at - m]) + o.gapSample;
-      if (j > 0) extra[at] = Math.min(Math.min(match[at - 1], missing[at - 1]) + o.gapOpen, extra[at - 1]) + o.gapSample;
+      if (j > 0)
+        extra[at] = Math.min(Math.min(match[at - 1], missing[at - 1]) + o.gapOpen, extra[at - 1]) + o.gapSample;
     }
   }
   return { match, missing, extra, from };

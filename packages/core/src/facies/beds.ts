@@ -24,7 +24,8 @@ function run(p: Float64Array, classes: number, least: number, from: number, to: 
   // sums[c][n]: log probability of class c over the first n samples
   const sums = Array.from({ length: classes }, () => new Float64Array(length + 1));
   for (let c = 0; c < classes; c++)
-    for (let n = 0; n < length; n++) sums[c][n + 1] = sums[c][n] + Math.log(Math.max(1e-9, p[(from + n) * classes + c]));
+    for (let n = 0; n < length; n++)
+      sums[c][n + 1] = sums[c][n] + Math.log(Math.max(1e-9, p[(from + n) * classes + c]));
   // best[c][n]: best score of the first n samples with a bed of class c, long enough, ending at n
   const none = Number.NEGATIVE_INFINITY;
   const best = Array.from({ length: classes }, () => new Float64Array(length + 1).fill(none));

@@ -29,8 +29,7 @@ export function train(samples: Samples, o: TrainOptions): Classifier {
 export function winners(probabilities: Float64Array, classes: number): Int32Array {
   return Int32Array.from({ length: probabilities.length / classes }, (_, n) => {
     let best = 0;
-    for (let c = 1; c < classes; c++)
-      if (probabilities[n * classes + c] > probabilities[n * classes + best]) best = c;
+    for (let c = 1; c < classes; c++) if (probabilities[n * classes + c] > probabilities[n * classes + best]) best = c;
     return best;
   });
 }

@@ -3,7 +3,7 @@ import type { LayerPoints } from '../velocity/layer.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
 import { relationOf } from './seeds.ts';
-import { pathOf, tableOf } from './wells.ts';
+import { pathOf, topsOf } from './wells.ts';
 
 /** Depth of a top in a well with its position, or null. */
 export function topInDepth(
@@ -11,8 +11,8 @@ export function topInDepth(
   well: Well,
   top: string,
 ): { x: number; y: number; tvdss: number } | null {
-  const row = tableOf(objects, well.name, 'tops')?.rows.find((r) => r[0] === top);
-  return row ? pointAtMd(pathOf(objects, well), Number(row[1])) : null;
+  const found = topsOf(objects, well.name).find((t) => t.name === top);
+  return found ? pointAtMd(pathOf(objects, well), found.md) : null;
 }
 
 /**

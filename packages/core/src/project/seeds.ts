@@ -3,13 +3,12 @@ import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { fromCheckshots, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
 import { shotsOf } from './checkshots.ts';
-import { companionsOf, pathOf, tableOf } from './wells.ts';
+import { activeRelation, pathOf, tableOf, topsOf } from './wells.ts';
 
-/** Time and depth of a well by the tie that was accepted last, or by its checkshots where it is not tied. */
+/** Time and depth of a well by its active tie, or by its checkshots where it is not tied. */
 export function relationOf(objects: EarthObject[], well: string): TimeDepth | null {
-  const [tie] = companionsOf(objects, well, 'time-depth relation');
-  if (tie?.kind === 'time-depth relation')
-    return { tvdss: Float64Array.from(tie.pairs, (p) => p[0]), twt: Float64Array.from(tie.pairs, (p) => p[1]) };
+  const tie = activeRelation(objects, well);
+  if (tie) return { tvdss: Float64Array.from(tie.pairs, (p) => p[0]), twt: Float64Array.from(tie.pairs, (p) => p[1]) };
   const table = tableOf(objects, well, 'checkshots');
   return table ? fromCheckshots(shotsOf(objects, table)) : null;
 }
@@ -23,10 +22,10 @@ export interface TopInTime {
 }
 
 export function topInTime(objects: EarthObject[], well: Well, top: string, volume: Volume): TopInTime | null {
-  const row = tableOf(objects, well.name, 'tops')?.rows.find((r) => r[0] === top);
+  const found = topsOf(objects, well.name).find((t) => t.name === top);
   const relation = relationOf(objects, well.name);
-  if (!row || !relation) return null;
-  const at = pointAtMd(pathOf(objects, well), Number(row[1]));
+  if (!found || !relation) return null;
+  const at = pointAtMd(pathOf(objects, well), found.md);
   const [i, j] = toIndex(volume.lattice, at.x, at.y).map(Math.round);
   const { inline, crossline } = volume.lattice;
   if (i < 0 || j < 0 || i >= inline.count || j >= crossline.count) return null;

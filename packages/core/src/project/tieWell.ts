@@ -1,7 +1,6 @@
 import { LithagonError } from '../earth/errors.ts';
 import { toIndex } from '../earth/lattice.ts';
-import type { EarthObject, ObjectOf, Volume, Well } from '../earth/objects.ts';
-import { readWhole } from '../storage/arrays.ts';
+import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import type { Store } from '../storage/store.ts';
 import { readInlines, shapeOf } from '../storage/volumes.ts';
 import type { TieWell } from '../tie/chain.ts';
@@ -9,21 +8,17 @@ import type { Series } from '../tie/match.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { depthOfTwt, type TimeDepth } from '../wells/timeDepth.ts';
 import { shotsOf } from './checkshots.ts';
+import { wellCurves } from './curves.ts';
 import { pathOf, tableOf } from './wells.ts';
 
 /** Logs, path and checkshots of a well for its tie. */
 export async function tieWellOf(store: Store, around: EarthObject[], well: Well): Promise<TieWell> {
-  const logs = around.filter((o): o is ObjectOf<'logs'> => o.kind === 'logs' && o.well === well.name);
-  const holder = logs.find((l) => l.curves.some((c) => c.class === 'sonic'));
-  if (!holder)
+  const logs = wellCurves(store, around, well, ['sonic']);
+  if (!logs)
     throw new LithagonError('tie', `${well.name} has no sonic log, so its depths have no times of their own.`, {
       object: well.name,
       fix: 'Load its logs, or tie another well.',
     });
-  const curve = async (name: string) => {
-    const found = holder.curves.find((c) => c.class === name);
-    return found ? readWhole(store, found.data) : null;
-  };
   const shots = tableOf(around, well.name, 'checkshots');
   if (!shots)
     throw new LithagonError('tie', `${well.name} has no checkshots, so its sonic has nothing to hang from.`, {
@@ -33,10 +28,11 @@ export async function tieWellOf(store: Store, around: EarthObject[], well: Well)
   return {
     name: well.name,
     path: pathOf(around, well),
-    firstM: holder.depth.firstM,
-    stepM: holder.depth.stepM,
-    sonic: (await curve('sonic')) as Float32Array,
-    density: await curve('density'),
+    firstM: logs.axis.firstM,
+    stepM: logs.axis.stepM,
+    sonic: (await logs.get('sonic')) as Float32Array,
+    density: await logs.get('density'),
+    shear: await logs.get('shear sonic'),
     shots: shotsOf([well, ...around], shots),
   };
 }

@@ -19,16 +19,55 @@ export function tableOf(objects: EarthObject[], well: string, kind: WellTable['k
   return objects.find((o): o is WellTable => o.kind === kind && 'well' in o && o.well === well);
 }
 
-export function logsOf(objects: EarthObject[], well: string): ObjectOf<'logs'> | undefined {
-  return objects.find((o): o is ObjectOf<'logs'> => o.kind === 'logs' && o.well === well);
+/** A top or a fault cut of a well. */
+export interface Top {
+  name: string;
+  md: number;
+  /** 0 to 1, where it was said. */
+  confidence: number | null;
+  kind: 'top' | 'fault cut';
+  /** Section that a cut misses (positive) or repeats (negative), m, where it is known. */
+  missingM: number | null;
+  /** How it came, where it was not loaded. */
+  how: string;
 }
 
-/** What of a kind belongs to a well; of time–depth relations only the one that was accepted last. */
+/** One row of a table of tops; a name that says it is a fault is taken for a cut. */
+export function topOfRow(row: WellTable['rows'][number]): Top {
+  const [name, md, confidence, kind, missing, how] = row;
+  return {
+    name: String(name),
+    md: Number(md),
+    confidence: typeof confidence === 'number' ? confidence : null,
+    kind: kind === 'fault cut' || (!kind && /\bfault\b/i.test(String(name))) ? 'fault cut' : 'top',
+    missingM: typeof missing === 'number' ? missing : null,
+    how: typeof how === 'string' ? how : '',
+  };
+}
+
+/** Tops and fault cuts of a well by depth; of several tables the first that names a top is believed. */
+export function topsOf(objects: EarthObject[], well: string): Top[] {
+  const out: Top[] = [];
+  for (const table of objects)
+    if (table.kind === 'tops' && table.well === well)
+      for (const top of table.rows.map(topOfRow))
+        if (Number.isFinite(top.md) && (top.kind === 'fault cut' || !out.some((t) => t.name === top.name)))
+          out.push(top);
+  return out.sort((a, b) => a.md - b.md);
+}
+
+/** The relation of a well that is in use: the one that was made active or accepted last. */
+export function activeRelation(objects: EarthObject[], well: string): ObjectOf<'time-depth relation'> | undefined {
+  const when = (o: ObjectOf<'time-depth relation'>) => o.activated ?? o.madeBy.started;
+  return objects
+    .filter((o): o is ObjectOf<'time-depth relation'> => o.kind === 'time-depth relation' && o.well === well)
+    .reduce<ObjectOf<'time-depth relation'> | undefined>((a, b) => (a && when(a) >= when(b) ? a : b), undefined);
+}
+
+/** What of a kind belongs to a well; of time–depth relations only the active one. */
 export function companionsOf(objects: EarthObject[], well: string, kind: Kind): EarthObject[] {
-  const found = objects.filter((o) => o.kind === kind && 'well' in o && o.well === well);
-  return kind === 'time-depth relation'
-    ? found.sort((a, b) => (a.madeBy.started < b.madeBy.started ? 1 : -1)).slice(0, 1)
-    : found;
+  if (kind === 'time-depth relation') return [activeRelation(objects, well) ?? []].flat();
+  return objects.filter((o) => o.kind === kind && 'well' in o && o.well === well);
 }
 
 /** Path of a well from its head and, where there is one, its directional survey; vertical otherwise. */

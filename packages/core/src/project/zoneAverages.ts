@@ -1,9 +1,7 @@
-import type { EarthObject, ObjectOf, Well } from '../earth/objects.ts';
-import { readWhole } from '../storage/arrays.ts';
+import type { EarthObject, Well } from '../earth/objects.ts';
 import type { Store } from '../storage/store.ts';
-import { pointAtMd } from '../wells/path.ts';
 import { densityPorosity, poreFill, shaleVolume } from '../wells/petrophysics.ts';
-import { pathOf, tableOf } from './wells.ts';
+import { wellCurves } from './curves.ts';
 
 export interface AverageOptions {
   topName: string;
@@ -46,28 +44,22 @@ async function samplesOf(
   topName: string,
   baseName: string,
 ): Promise<Sample[]> {
-  const logs = around.find((o): o is ObjectOf<'logs'> => o.kind === 'logs' && o.well === well.name);
-  const tops = tableOf(around, well.name, 'tops')?.rows ?? [];
-  const mdOf = (name: string) => Number(tops.find((r) => r[0] === name)?.[1] ?? Number.NaN);
+  const logs = wellCurves(store, around, well, ['density']);
+  const mdOf = (name: string) => logs?.tops.find((t) => t.name === name)?.md ?? Number.NaN;
   const [from, to] = [mdOf(topName), mdOf(baseName)];
   if (!logs || !(to > from)) return [];
-  const curve = async (name: string) => {
-    const found = logs.curves.find((c) => c.class === name);
-    return found ? readWhole(store, found.data) : null;
-  };
-  const [gr, rho, rt] = await Promise.all([curve('gamma ray'), curve('density'), curve('resistivity')]);
+  const [gr, rho, rt] = await Promise.all(['gamma ray', 'density', 'resistivity'].map(logs.get));
   if (!gr || !rho || !rt) return [];
   const sorted = gr.filter((v) => !Number.isNaN(v)).sort();
   const clean = sorted[Math.floor(0.03 * sorted.length)];
   const shale = sorted[Math.floor(0.97 * sorted.length)];
-  const path = pathOf(around, well);
   const out: Sample[] = [];
   for (let k = 0; k < gr.length; k++) {
-    const md = logs.depth.firstM + k * logs.depth.stepM;
+    const md = logs.md(k);
     if (md < from || md > to || Number.isNaN(gr[k] + rho[k] + rt[k])) continue;
     out.push({
       well: well.name,
-      tvdss: pointAtMd(path, md).tvdss,
+      tvdss: logs.tvdss(k),
       bulk: rho[k],
       resistivity: rt[k],
       shale: shaleVolume(gr[k], clean, shale),

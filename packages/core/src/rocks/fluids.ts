@@ -34,7 +34,8 @@ export function brine(pressurePa: number, t: number, s: number): Fluid {
         0.333 * p ** 2 -
         0.002 * t * p ** 2);
   const density =
-    water + s * (0.668 + 0.44 * s + 1e-6 * (300 * p - 2400 * p * s + t * (80 + 3 * t - 3300 * s - 13 * p + 47 * p * s)));
+    water +
+    s * (0.668 + 0.44 * s + 1e-6 * (300 * p - 2400 * p * s + t * (80 + 3 * t - 3300 * s - 13 * p + 47 * p * s)));
   let pure = 0;
   for (let i = 0; i < 5; i++) for (let j = 0; j < 4; j++) pure += WATER[i][j] * t ** i * p ** j;
   const v =

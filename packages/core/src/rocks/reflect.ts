@@ -55,16 +55,10 @@ export function zoeppritz(upper: Elastic, lower: Elastic, angleDeg: number): Sca
   const h = add(real(a), scaled(by(p2, q1), -d));
   const whole = add(by(e, f), scaled(by(g, h), p * p));
   const pp = over(
-    add(
-      by(add(scaled(p1, b), scaled(p2, -c)), f),
-      scaled(by(add(real(a), scaled(by(p1, q2), d)), h), -p * p),
-    ),
+    add(by(add(scaled(p1, b), scaled(p2, -c)), f), scaled(by(add(real(a), scaled(by(p1, q2), d)), h), -p * p)),
     whole,
   );
-  const ps = scaled(
-    over(by(p1, add(real(a * b), scaled(by(p2, q2), c * d))), whole),
-    (-2 * p * upper.vp) / upper.vs,
-  );
+  const ps = scaled(over(by(p1, add(real(a * b), scaled(by(p2, q2), c * d))), whole), (-2 * p * upper.vp) / upper.vs);
   const throughP = scaled(over(by(p1, f), whole), (2 * r1 * upper.vp) / lower.vp);
   const throughS = scaled(over(by(p1, h), whole), (2 * r1 * p * upper.vp) / lower.vs);
   const size = (z: Complex) => z.re * z.re + z.im * z.im;
@@ -82,11 +76,7 @@ export function zoeppritz(upper: Elastic, lower: Elastic, angleDeg: number): Sca
 /** Half the relative contrasts that the linear forms are written in. */
 function contrasts(upper: Elastic, lower: Elastic) {
   const mean = (a: number, b: number) => 0.5 * (a + b);
-  const [vp, vs, rho] = [
-    mean(upper.vp, lower.vp),
-    mean(upper.vs, lower.vs),
-    mean(upper.density, lower.density),
-  ];
+  const [vp, vs, rho] = [mean(upper.vp, lower.vp), mean(upper.vs, lower.vs), mean(upper.density, lower.density)];
   return {
     p: (0.5 * (lower.vp - upper.vp)) / vp,
     s: (0.5 * (lower.vs - upper.vs)) / vs,
@@ -110,7 +100,10 @@ export function akiRichards(upper: Elastic, lower: Elastic, angleDeg: number): n
 }
 
 /** Intercept and gradient of Shuey (1985), Geophysics 50, 609–614. */
-export function interceptGradient(upper: Elastic, lower: Elastic): { intercept: number; gradient: number; far: number } {
+export function interceptGradient(
+  upper: Elastic,
+  lower: Elastic,
+): { intercept: number; gradient: number; far: number } {
   const { p, s, d, ratio } = contrasts(upper, lower);
   return { intercept: p + d, gradient: p - 8 * ratio * s - 4 * ratio * d, far: p };
 }

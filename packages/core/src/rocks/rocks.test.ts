@@ -94,7 +94,13 @@ describe('Gassmann', () => {
     expect(dry?.vp).toBeLessThan(2700);
     expect(dry?.vs).toBeGreaterThan(1500);
     expect(
-      substituted({ vp: 1300, vs: 100, density: 2000 }, 0.3, 37e9, { density: 1030, bulk: 2.6e9 }, { density: 140, bulk: 4e7 }),
+      substituted(
+        { vp: 1300, vs: 100, density: 2000 },
+        0.3,
+        37e9,
+        { density: 1030, bulk: 2.6e9 },
+        { density: 140, bulk: 4e7 },
+      ),
     ).toBeNull();
   });
   test('Hill’s mean lies between its bounds', () => {

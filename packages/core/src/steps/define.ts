@@ -51,6 +51,8 @@ export interface RunContext<I extends Record<string, InputSpec>, P> {
   idFor(role: string): string;
   signal?: AbortSignal;
   progress(part: number): void;
+  /** Say that one of `around` was used; a step that says so of some of a kind rests on no other of that kind. */
+  uses(object: EarthObject): void;
   /** Show what there is so far of a map in the making, where somebody looks on. */
   preview(map: Preview): void;
   warn(sentence: string): void;

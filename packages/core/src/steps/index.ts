@@ -15,6 +15,24 @@ import { wavelet } from './tie/wavelet.ts';
 import { tieWell } from './tie/well.ts';
 import { contacts } from './volumes/contacts.ts';
 import { inPlace } from './volumes/inPlace.ts';
+import { badHole } from './wells/badHole.ts';
+import { carry } from './wells/carry.ts';
+import { cut } from './wells/cut.ts';
+import { despike } from './wells/despike.ts';
+import { elastic } from './wells/elastic.ts';
+import { facies } from './wells/facies.ts';
+import { fill } from './wells/fill.ts';
+import { formula } from './wells/formula.ts';
+import { net } from './wells/net.ts';
+import { porosity } from './wells/porosity.ts';
+import { resample as resampleCurve } from './wells/resample.ts';
+import { rescale } from './wells/rescale.ts';
+import { saturation } from './wells/saturation.ts';
+import { shale } from './wells/shale.ts';
+import { shear } from './wells/shear.ts';
+import { shift } from './wells/shift.ts';
+import { splice } from './wells/splice.ts';
+import { substitute } from './wells/substitute.ts';
 
 const conditioning = [
   crop,
@@ -31,8 +49,29 @@ const conditioning = [
   whiten,
   footprint,
 ];
+const logWork = [
+  splice,
+  despike,
+  shift,
+  cut,
+  rescale,
+  resampleCurve,
+  fill,
+  badHole,
+  shale,
+  porosity,
+  saturation,
+  net,
+  shear,
+  elastic,
+  substitute,
+  formula,
+  carry,
+  facies,
+];
 for (const step of [
   ...conditioning,
+  ...logWork,
   wavelet,
   tieWell,
   track,

@@ -1,5 +1,6 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import { type EarthObject, objectSchema } from '../earth/objects.ts';
+import { dependents } from '../project/catalogue.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells.ts';
 import type { Store } from '../storage/store.ts';
@@ -60,6 +61,10 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
   const references: Record<string, string[]> = {};
   const around: EarthObject[] = [];
   const all = await store.list();
+  // what is made again, and what rests on it, is no part of what it is made from
+  const replaced = Object.values(request.replaces ?? {});
+  const above = new Set([...replaced, ...dependents(all, replaced).map((o) => o.id)]);
+  const beneath = all.filter((o) => !above.has(o.id));
   for (const role of Object.keys(request.inputs))
     if (!step.inputs[role])
       throw new LithagonError('input', `${step.title} takes nothing called “${role}”.`, {
@@ -88,7 +93,7 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
     inputs[role] = spec.many ? objects : objects[0];
     references[role] = objects.map((o) => `${o.id}@${o.revision}`);
     for (const kind of spec.companions ?? []) {
-      const found = objects.flatMap((well) => companionsOf(all, well.name, kind));
+      const found = objects.flatMap((well) => companionsOf(beneath, well.name, kind));
       around.push(...found);
       if (found.length > 0) references[`${role}.${kind}`] = found.map((o) => `${o.id}@${o.revision}`);
     }
@@ -134,6 +139,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   );
   const started = new Date();
   const warnings: string[] = [];
+  const used = new Map<string, Set<string>>();
   const ids = new Map<string, string>();
   const names = new Map<string, string>();
   const outputs = expanded(step, inputs);
@@ -166,8 +172,17 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       preview: (map: Preview) => options.onPreview?.(map),
       progress: (part: number) => options.onProgress?.(part),
       warn: (sentence: string) => warnings.push(sentence),
+      uses: ({ kind, id }: EarthObject) => used.set(kind, (used.get(kind) ?? new Set()).add(id)),
     });
     stopIf(options.signal);
+    const restsOn = Object.fromEntries(
+      Object.entries(references)
+        .map(([role, refs]): [string, string[]] => {
+          const some = role.includes('.') ? used.get(role.slice(role.indexOf('.') + 1)) : undefined;
+          return [role, some ? refs.filter((r) => some.has(r.split('@')[0])) : refs];
+        })
+        .filter(([role, refs]) => refs.length > 0 || !role.includes('.')),
+    );
     const made = roles
       .filter((role) => drafts[role])
       .map((role): EarthObject => {
@@ -179,13 +194,13 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
           id: old?.id ?? (ids.get(role) as string),
           name: names.get(role) as string,
           stage: step.stage,
-          revision: computedRevision(step.id, step.version, params, references, role),
+          revision: computedRevision(step.id, step.version, params, restsOn, role),
           madeBy: {
             step: step.id,
             version: step.version,
             params,
             output: role,
-            inputs: references,
+            inputs: restsOn,
             started: started.toISOString(),
             tookMs: Date.now() - started.getTime(),
             warnings,

@@ -15,6 +15,8 @@ export interface TieWell {
   /** µs/m and kg/m³ by measured depth, NaN where null; no density means that Gardner's relation stands in. */
   sonic: Float32Array;
   density: Float32Array | null;
+  /** Slowness of S waves, µs/m. */
+  shear: Float32Array | null;
   /** TVDSS m, TWT ms. */
   shots: { tvdss: number; twt: number }[];
 }

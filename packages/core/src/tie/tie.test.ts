@@ -249,7 +249,7 @@ describe('the whole chain', () => {
     tvdss: zs[n],
     twt: exact[n] + 0.7 * random(),
   }));
-  const well: TieWell = { name: 'T-1', path, firstM, stepM, sonic: drifted, density, shots };
+  const well: TieWell = { name: 'T-1', path, firstM, stepM, sonic: drifted, density, shear: null, shots };
   const truth = elasticInTime(
     exact,
     zs,

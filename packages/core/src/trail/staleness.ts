@@ -1,4 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
+import { activeRelation } from '../project/wells.ts';
 
 /**
  * Objects that are out of date: an input has another revision than the one they were made from, is gone, or is
@@ -11,7 +12,7 @@ export function outOfDate(objects: EarthObject[]): Map<string, string> {
   const visit = (object: EarthObject): void => {
     if (seen.has(object.id)) return;
     seen.add(object.id);
-    for (const references of Object.values(object.madeBy.inputs))
+    for (const [role, references] of Object.entries(object.madeBy.inputs))
       for (const reference of references) {
         const [id, revision] = reference.split('@');
         const input = byId.get(id);
@@ -22,6 +23,10 @@ export function outOfDate(objects: EarthObject[]): Map<string, string> {
         visit(input);
         if (input.revision !== revision) out.set(object.id, `${input.name} has changed since`);
         else if (out.has(id)) out.set(object.id, `${input.name} is out of date`);
+        else if (role.endsWith('.time-depth relation') && input.kind === 'time-depth relation') {
+          const active = activeRelation(objects, input.well);
+          if (active && active.id !== id) out.set(object.id, `${active.name} is the active tie of ${input.well} now`);
+        }
       }
   };
   for (const object of objects) visit(object);

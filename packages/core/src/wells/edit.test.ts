@@ -1,5 +1,15 @@
 import { describe, expect, test } from 'vitest';
-import { bridged, despiked, filledBy, regression, resampled, sampleAt, spliced, spliceOrder, washouts } from './edit.ts';
+import {
+  bridged,
+  despiked,
+  filledBy,
+  regression,
+  resampled,
+  sampleAt,
+  spliced,
+  spliceOrder,
+  washouts,
+} from './edit.ts';
 
 const curve = (values: number[], firstM = 100, stepM = 1) => ({ firstM, stepM, values: Float32Array.from(values) });
 const N = Number.NaN;

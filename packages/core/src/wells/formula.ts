@@ -38,7 +38,16 @@ function unitFacts(unit: string): { dimension: Dimension; toSi: number } {
   const named = unitNamed(unit);
   const dimension = named ? dimensionOf(named) : null;
   if (!named || !dimension || !MADE_OF[dimension]) return { dimension: null, toSi: 1 };
-  const si = { length: 'm', time: 's', slowness: 's/m', velocity: 'm/s', density: 'kg/m3', pressure: 'Pa', volume: 'm3', resistivity: 'ohm.m' }[dimension] as string; // prettier-ignore
+  const si = {
+    length: 'm',
+    time: 's',
+    slowness: 's/m',
+    velocity: 'm/s',
+    density: 'kg/m3',
+    pressure: 'Pa',
+    volume: 'm3',
+    resistivity: 'ohm.m',
+  }[dimension] as string; // prettier-ignore
   return { dimension: MADE_OF[dimension], toSi: factor(named, si) };
 }
 

@@ -134,7 +134,9 @@ export function netFlag(shale: number, porosity: number, water: number, c: Cutof
 
 /** A value below which a part of a curve lies; NaN is left out. */
 export function quantile(values: ArrayLike<number>, part: number): number {
-  const sorted = Float64Array.from(values).filter((v) => !Number.isNaN(v)).sort();
+  const sorted = Float64Array.from(values)
+    .filter((v) => !Number.isNaN(v))
+    .sort();
   if (sorted.length === 0) return Number.NaN;
   const at = part * (sorted.length - 1);
   const n = Math.floor(at);

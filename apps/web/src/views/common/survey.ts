@@ -7,8 +7,8 @@ import {
   pointAtMd,
   relationOf,
   type TimeDepth,
-  tableOf,
   toIndex,
+  topsOf,
   twtOfDepth,
   type Volume,
   type Well,
@@ -77,9 +77,9 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
         const p = pointAtMd(path, md);
         return [p.x, p.y, p.tvdss, relation ? twtOfDepth(relation, p.tvdss) : Number.NaN];
       };
-      const tops = (tableOf(objects, well.name, 'tops')?.rows ?? []).map((row) => {
-        const [x, y, tvdss, twt] = at(Number(row[1]));
-        return { name: String(row[0]), x, y, tvdss, twt };
+      const tops = topsOf(objects, well.name).map((top) => {
+        const [x, y, tvdss, twt] = at(top.md);
+        return { name: top.name, x, y, tvdss, twt };
       });
       return { well, relation, tops, points: Array.from({ length: steps + 1 }, (_, n) => at((total * n) / steps)) };
     });

@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { LithagonError } from '../../earth/errors.ts';
+import { TOP_COLUMNS } from '../../earth/objects.ts';
+import { CARRY_SETTINGS, type CarrySettings, proposeTops } from '../../project/carry.ts';
+import { topsOf } from '../../project/wells.ts';
+import { defineStep, eachRole, number, text, wellsInput } from '../define.ts';
+
+const params = z.object({
+  curves: text(
+    { title: 'Curves', description: 'Classes of the curves that are compared, with commas between.' },
+    CARRY_SETTINGS.curves.join(', '),
+  ),
+  tops: z.string().max(2000).default('').meta({
+    title: 'Tops',
+    description: 'Names of the tops that are carried, with commas between; all of them where empty.',
+  }),
+  mostStretch: number(
+    { title: 'Stretch to', description: 'How many times thicker or thinner section may be than in the trusted well.' },
+    { min: 1, max: 3, step: 0.05, initial: CARRY_SETTINGS.mostStretch },
+  ),
+  mostShiftM: number(
+    { title: 'Search', description: 'How much shallower or deeper a top may lie.', unit: 'm' },
+    { min: 20, max: 1000, step: 10, initial: CARRY_SETTINGS.mostShiftM },
+  ),
+  gapM: number(
+    { title: 'Missing section costs', description: 'Low finds gaps readily, high only great ones.', unit: 'm' },
+    { min: 5, max: 200, step: 5, initial: CARRY_SETTINGS.gapM },
+  ),
+  leastConfidence: number(
+    { title: 'Least confidence', description: 'A top less sure than this is not proposed.' },
+    { min: 0, max: 0.95, step: 0.05, initial: CARRY_SETTINGS.leastConfidence },
+  ),
+}); // prettier-ignore
+
+/** Settings from the parameters of a form. */
+export function carrySettings(p: z.infer<typeof params>): CarrySettings {
+  const list = (names: string) =>
+    names
+      .split(',')
+      .map((n) => n.trim())
+      .filter(Boolean); // prettier-ignore
+  return { ...p, curves: list(p.curves), tops: list(p.tops) };
+}
+
+export const carry = defineStep({
+  id: 'wells.carry',
+  version: 1,
+  stage: 'wells',
+  title: 'Carry tops',
+  summary: 'Proposes the tops of trusted wells in others by the shape of their curves; missing beds are reported.',
+  source: 'Lineman et al. (1987), SPWLA 28th Symposium; Smith & Waterman (1980), Journal of Geology 88, 451–457',
+  reach: 'global',
+  inputs: {
+    trusted: wellsInput(['directional surveys', 'logs', 'tops']),
+    wells: wellsInput(['directional surveys', 'logs', 'tops']),
+  },
+  params,
+  outputs: { tops: { kind: 'tops', title: 'Carried tops', each: 'wells' } },
+  async run({ inputs, around, params: p, store, signal, progress, warn, uses }) {
+    const { trusted, wells } = inputs;
+    const targets = wells.filter((w) => !trusted.some((t) => t.id === w.id));
+    if (targets.length === 0)
+      throw new LithagonError('carry', 'Every well chosen is trusted, so there is none to carry tops to.', {
+        fix: 'Choose wells without tops, or trust fewer.',
+      });
+    const { proposals, notes, used } = await proposeTops(store, around, trusted, targets, carrySettings(p), {
+      signal,
+      progress,
+    });
+    for (const note of notes) warn(note);
+    for (const logs of used) uses(logs);
+    const out = targets.flatMap((well) => {
+      const own = new Set(topsOf(around, well.name).map((t) => t.name));
+      const mine = proposals.filter((q) => q.well === well.name);
+      for (const q of mine.filter((m) => m.absent))
+        warn(`${well.name}: the bed below ${q.name} is missing at about ${q.md.toFixed(0)} m MD.`);
+      for (const q of mine.filter((m) => own.has(m.name)))
+        warn(`${well.name} has ${q.name} already; the carried one was left out.`);
+      const rows = mine
+        .filter((q) => !q.absent && !own.has(q.name))
+        .map((q) => [q.name, q.md, q.confidence, 'top', null, `carried from ${q.from}, match ${q.match.toFixed(2)}`]);
+      return rows.length > 0 ? [{ well: well.name, rows }] : [];
+    });
+    if (out.length === 0)
+      throw new LithagonError('carry', 'No top was found in any well that does not have it already.', {
+        fix: 'Allow more stretch or search, or lower the least confidence. Nothing was changed.',
+      });
+    return Object.fromEntries(
+      out.map(({ well, rows }) => [
+        eachRole('tops', well),
+        { kind: 'tops' as const, well, columns: TOP_COLUMNS, rows },
+      ]),
+    );
+  },
+});
