@@ -6,25 +6,61 @@ import { readInlines, shapeOf } from '../storage/volumes.ts';
 import type { TieWell } from '../tie/chain.ts';
 import type { Series } from '../tie/match.ts';
 import { pointAtMd } from '../wells/path.ts';
-import { depthOfTwt, type TimeDepth } from '../wells/timeDepth.ts';
+import { depthOfTwt, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
 import { shotsOf } from './checkshots.ts';
 import { wellCurves } from './curves.ts';
+import { relationOf } from './seeds.ts';
 import { pathOf, tableOf } from './wells.ts';
 
-/** Logs, path and checkshots of a well for its tie. */
-export async function tieWellOf(store: Store, around: EarthObject[], well: Well): Promise<TieWell> {
+/** What a tie has of a well, and whose times it begins with. */
+export interface TieData extends TieWell {
+  /** The well whose times the sonic hangs from, where it has no checkshots of its own. */
+  borrowedFrom: string | null;
+}
+
+/**
+ * Logs, path and checkshots of a well for its tie. One without checkshots hangs from the times of another well at the
+ * same depths below the datum.
+ * @param notes receives what is to be known of the data, in sentences
+ */
+export async function tieWellOf(
+  store: Store,
+  around: EarthObject[],
+  well: Well,
+  like?: Well,
+  notes: string[] = [],
+): Promise<TieData> {
   const logs = wellCurves(store, around, well, ['sonic']);
   if (!logs)
     throw new LithagonError('tie', `${well.name} has no sonic log, so its depths have no times of their own.`, {
       object: well.name,
       fix: 'Load its logs, or tie another well.',
     });
-  const shots = tableOf(around, well.name, 'checkshots');
-  if (!shots)
-    throw new LithagonError('tie', `${well.name} has no checkshots, so its sonic has nothing to hang from.`, {
-      object: well.name,
-      fix: 'Load its checkshots, or tie another well.',
-    });
+  const table = tableOf(around, well.name, 'checkshots');
+  const borrowed = table || !like ? null : relationOf(around, like.name);
+  if (!table && !borrowed)
+    throw new LithagonError(
+      'tie',
+      like
+        ? `Neither ${well.name} nor ${like.name} has checkshots or a tie, so the sonic has nothing to hang from.`
+        : `${well.name} has no checkshots, so its sonic has nothing to hang from.`,
+      { object: well.name, fix: 'Load its checkshots, or choose another well to take times from.' },
+    );
+  const shots = table ? shotsOf([well, ...around], table) : [];
+  const sorted = [...shots].sort((a, b) => a.tvdss - b.tvdss);
+  const back = sorted.filter((s, n) => n > 0 && s.twt <= Math.max(...sorted.slice(0, n).map((q) => q.twt))).length;
+  if (back > 0) notes.push(`${back} checkshots of ${well.name} go back in time with depth and were left out.`);
+  let latest = Number.NEGATIVE_INFINITY;
+  const rising = sorted.filter((s) => {
+    const later = s.twt > latest;
+    latest = Math.max(latest, s.twt);
+    return later;
+  });
+  if (borrowed) {
+    const last = logs.tvdss(logs.axis.count - 1);
+    for (let z = 50; z < Math.min(last, borrowed.tvdss[borrowed.tvdss.length - 1]); z += 50)
+      rising.push({ tvdss: z, twt: twtOfDepth(borrowed, z) });
+  }
   return {
     name: well.name,
     path: pathOf(around, well),
@@ -33,7 +69,8 @@ export async function tieWellOf(store: Store, around: EarthObject[], well: Well)
     sonic: (await logs.get('sonic')) as Float32Array,
     density: await logs.get('density'),
     shear: await logs.get('shear sonic'),
-    shots: shotsOf([well, ...around], shots),
+    shots: rising,
+    borrowedFrom: borrowed && like ? like.name : null,
   };
 }
 

@@ -11,6 +11,9 @@ import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
 import { track } from './interpret/track.ts';
+import { angles } from './tie/angles.ts';
+import { estimate } from './tie/estimate.ts';
+import { shape } from './tie/shape.ts';
 import { wavelet } from './tie/wavelet.ts';
 import { tieWell } from './tie/well.ts';
 import { contacts } from './volumes/contacts.ts';
@@ -73,7 +76,10 @@ for (const step of [
   ...conditioning,
   ...logWork,
   wavelet,
+  estimate,
+  shape,
   tieWell,
+  angles,
   track,
   close,
   variance,

@@ -117,14 +117,14 @@ export function calibrate(
 }
 
 /**
- * The whole relation of a well: checkshots above the sonic, the calibrated sonic below, by steps of about `stepM`,
- * moved by `shiftMs` (growing from nothing at the datum down to the first checkshot).
+ * The whole relation of a well: checkshots above the sonic, the calibrated sonic below, by steps of about `stepM`, each
+ * time moved by what `moved` adds to it (growing from nothing at the datum down to the first checkshot).
  */
 export function relationFrom(
   log: Slowness,
   twt: Float64Array,
   shots: { tvdss: number; twt: number }[],
-  shiftMs: number,
+  moved: (twt: number) => number,
   stepM = 4,
 ): TimeDepth {
   const pairs: [number, number][] = [[0, 0]];
@@ -133,14 +133,14 @@ export function relationFrom(
     if (z > lastZ + 1e-6 && t > lastT + 1e-6) pairs.push([z, t]);
   };
   const above = shots.filter((s) => s.tvdss > 0 && s.tvdss < log.tvdss[0] - 10).sort((a, b) => a.tvdss - b.tvdss);
-  for (const s of above) push(s.tvdss, s.twt + shiftMs);
+  for (const s of above) push(s.tvdss, s.twt + moved(s.twt));
   let next = log.tvdss[0];
   for (let n = 0; n < twt.length; n++)
     if (log.tvdss[n] >= next || n === twt.length - 1) {
-      push(log.tvdss[n], twt[n] + shiftMs);
+      push(log.tvdss[n], twt[n] + moved(twt[n]));
       next = log.tvdss[n] + stepM;
     }
   const deepest = log.tvdss[log.tvdss.length - 1];
-  for (const s of shots) if (s.tvdss > deepest + 10) push(s.tvdss, s.twt + shiftMs);
+  for (const s of shots) if (s.tvdss > deepest + 10) push(s.tvdss, s.twt + moved(s.twt));
   return { tvdss: Float64Array.from(pairs, (p) => p[0]), twt: Float64Array.from(pairs, (p) => p[1]) };
 }

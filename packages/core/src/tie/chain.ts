@@ -3,7 +3,9 @@ import { pointAtMd } from '../wells/path.ts';
 import type { TimeDepth } from '../wells/timeDepth.ts';
 import { type Calibration, calibrate, evenKnees, type Knee, relationFrom, type Slowness } from './calibrate.ts';
 import { type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
+import { type Evidence, evidenceOf, standsOver } from './evidence.ts';
 import { type MatchMap, matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
+import { alignTimes, greatestChange, type Pin, shiftThrough } from './warp.ts';
 import { rotate, type WaveletShape } from './wavelet.ts';
 
 /** What a tie needs of a well: its path, logs by even measured depth, checkshots. */
@@ -35,10 +37,21 @@ export interface TieSettings {
   phaseDeg: number;
   /** Shift typed by a person; found by correlation where it is null. */
   shiftMs: number | null;
+  /** Times pinned by a person: TWT of the calibrated sonic, and what is added there over the shift. */
+  pins: Pin[];
+  /** Whether the synthetic is stretched by automatic alignment, and how much velocity may change by it (part). */
+  stretch: boolean;
+  mostChange: number;
+  /** Draws of noise that the match is held against. */
+  draws: number;
 }
 
 /** Logs on the path, mended and in SI units. */
 export interface TieLogs {
+  /** S slowness, s/m, bridged; null where there is none. */
+  shear: Float64Array | null;
+  /** Longest run of nulls in the sonic that was bridged, m. */
+  longestGapM: number;
   md: Float64Array;
   slowness: Slowness;
   density: Float64Array;
@@ -51,9 +64,11 @@ export interface TieLogs {
 export interface TieChain {
   logs: TieLogs;
   calibration: Calibration;
+  /** TWT of each log sample as the tie has it, ms. */
+  twt: Float64Array;
   elastic: ElasticInTime;
   wavelet: WaveletShape;
-  /** Synthetic at the times of the calibrated sonic, before the shift, scaled to the seismic. */
+  /** Synthetic before the bulk shift, stretched where the tie is, scaled to the seismic. */
   synthetic: Series;
   map: MatchMap;
   shiftMs: number;
@@ -61,6 +76,13 @@ export interface TieChain {
   correlation: number;
   running: Series;
   relation: TimeDepth;
+  /** Pins as they were given or found: calibrated TWT, and what is added there beside the bulk shift. */
+  pins: Pin[];
+  evidence: Evidence;
+  /** Greatest change of velocity against the calibrated sonic (part), and the calibrated TWT at which it is. */
+  change: { part: number; twt: number };
+  /** What speaks against the tie, in sentences. */
+  warnings: string[];
 }
 
 /** Logs of a well ready for a tie; null where the sonic is too short to say anything. */
@@ -68,7 +90,18 @@ export function tieLogs(well: TieWell): TieLogs | null {
   const sonic = mended(well.sonic);
   if (sonic.last - sonic.first < 50) return null;
   const dense = well.density ? mended(well.density) : null;
+  const sheared = well.shear ? mended(well.shear) : null;
   const count = sonic.last - sonic.first + 1;
+  // where some density was logged, Gardner's relation takes its level from there
+  const levels = dense
+    ? Array.from(
+        { length: count },
+        (_, n) => dense.values[sonic.first + n] / gardner(1e6 / sonic.values[sonic.first + n]),
+      )
+        .filter((v) => !Number.isNaN(v))
+        .sort((a, b) => a - b)
+    : [];
+  const level = levels.length > 50 ? levels[levels.length >> 1] : 1;
   const md = new Float64Array(count);
   const tvdss = new Float64Array(count);
   const secondsPerMetre = new Float64Array(count);
@@ -79,10 +112,20 @@ export function tieLogs(well: TieWell): TieLogs | null {
     tvdss[n] = pointAtMd(well.path, md[n]).tvdss;
     secondsPerMetre[n] = sonic.values[k] * 1e-6;
     const rho = dense ? dense.values[k] : Number.NaN;
-    density[n] = Number.isNaN(rho) ? gardner(1 / secondsPerMetre[n]) : rho;
+    density[n] = Number.isNaN(rho) ? level * gardner(1 / secondsPerMetre[n]) : rho;
+  }
+  let [gap, longest] = [0, 0];
+  for (let k = sonic.first; k <= sonic.last; k++) {
+    gap = Number.isNaN(well.sonic[k]) ? gap + 1 : 0;
+    longest = Math.max(longest, gap);
   }
   return {
     md,
+    shear:
+      sheared && sheared.last > sheared.first
+        ? Float64Array.from({ length: count }, (_, n) => sheared.values[sonic.first + n] * 1e-6)
+        : null,
+    longestGapM: longest * well.stepM,
     slowness: { tvdss, secondsPerMetre },
     density,
     densityEstimated: !dense,
@@ -98,9 +141,14 @@ export function calibrateWell(well: TieWell, logs: TieLogs, settings: TieSetting
   return calibrate(logs.slowness, well.shots, knees, settings.moved);
 }
 
-/** The relation of a calibrated well with a bulk shift. */
-export function shiftedRelation(well: TieWell, logs: TieLogs, calibration: Calibration, shiftMs: number): TimeDepth {
-  return relationFrom(logs.slowness, calibration.twt, well.shots, shiftMs);
+/** The relation of a calibrated well whose times are moved. */
+export function movedRelation(
+  well: TieWell,
+  logs: TieLogs,
+  calibration: Calibration,
+  moved: (twt: number) => number,
+): TimeDepth {
+  return relationFrom(logs.slowness, calibration.twt, well.shots, moved);
 }
 
 /** From calibrated logs to the match with the seismic along the path. */
@@ -113,8 +161,9 @@ export function tieChain(
   settings: TieSettings,
 ): TieChain {
   const { tvdss, secondsPerMetre } = logs.slowness;
-  const elastic = elasticInTime(calibration.twt, tvdss, secondsPerMetre, logs.density);
-  const zero = synthetic(elastic, wavelet);
+  const elasticAt = (twt: Float64Array) => elasticInTime(twt, tvdss, secondsPerMetre, logs.density, logs.shear);
+  const first = elasticAt(calibration.twt);
+  const zero = synthetic(first, wavelet);
   const options = {
     fromMs: settings.fromMs,
     toMs: settings.toMs,
@@ -124,12 +173,29 @@ export function tieChain(
   const phaseDeg = settings.mostPhaseDeg > 0 ? bestPhase(seismic, zero, options, settings) : settings.phaseDeg;
   const map = matchMap(seismic, zero, { ...options, phaseDeg });
   const turned = rotate(wavelet, phaseDeg);
-  const made = synthetic(elastic, turned);
   const shiftMs = settings.shiftMs ?? map.atPhase.shiftMs;
-  const scaled = scaleTo(seismic, made, shiftMs, settings.fromMs, settings.toMs);
-  return {
+  const made = synthetic(first, turned);
+  const pins = settings.stretch ? stretched(seismic, made, shiftMs, settings) : settings.pins;
+  const beside = shiftThrough(pins);
+  // before the bulk shift, which the eye can still move
+  const elastic = pins.length > 0 ? elasticAt(calibration.twt.map((t) => t + beside(t))) : first;
+  const scaled = scaleTo(
+    seismic,
+    pins.length > 0 ? synthetic(elastic, turned) : made,
+    shiftMs,
+    settings.fromMs,
+    settings.toMs,
+  );
+  const evidence = evidenceOf(seismic, zero, {
+    ...settings,
+    seed: 1,
+    draws: settings.draws,
+  });
+  const change = greatestChange(beside, calibration.twt[0], calibration.twt[calibration.twt.length - 1]);
+  const chain = {
     logs,
     calibration,
+    twt: calibration.twt.map((t) => t + beside(t) + shiftMs),
     elastic,
     wavelet: turned,
     synthetic: scaled.series,
@@ -138,8 +204,60 @@ export function tieChain(
     phaseDeg,
     correlation: scaled.correlation,
     running: runningMatch(seismic, scaled.series, shiftMs, 60),
-    relation: shiftedRelation(well, logs, calibration, shiftMs),
+    relation: movedRelation(well, logs, calibration, (t) => beside(t) + shiftMs),
+    pins,
+    evidence,
+    change,
   };
+  return { ...chain, warnings: warningsOf(chain, settings) };
+}
+
+/** Pins of an automatic alignment about a bulk shift, over the whole window and as far again where there are logs. */
+function stretched(seismic: Series, made: Series, shiftMs: number, settings: TieSettings): Pin[] {
+  const moved = { ...made, firstMs: made.firstMs + shiftMs };
+  const last = moved.firstMs + moved.stepMs * (moved.values.length - 1);
+  const half = 0.5 * (settings.toMs - settings.fromMs);
+  const found = alignTimes(seismic, moved, {
+    fromMs: Math.max(moved.firstMs + 20, settings.fromMs - half),
+    toMs: Math.min(last - 20, settings.toMs + half),
+    knotMs: 90,
+    mostShiftMs: 8,
+    mostChange: settings.mostChange / 1.5,
+  });
+  // monotone cubics are half as steep again as straight lines between the same knots
+  return found.map((p) => ({ twt: p.twt - shiftMs, shiftMs: p.shiftMs }));
+}
+
+/** Sentences against a tie: each names the figure that it rests on. */
+function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings): string[] {
+  const { map, evidence, correlation, shiftMs, change, logs } = chain;
+  const out: string[] = [];
+  if (evidence.chance > 0.05)
+    out.push(
+      `A match this good is found in ${(100 * evidence.chance).toFixed(0)} of 100 noise traces of the same band, searched as widely.`,
+    );
+  // of two events the better must stand out by more than their sampling errors
+  if (map.runnerUp && standsOver(map.atPhase.correlation, map.runnerUp.correlation, evidence.freedom) < 1)
+    out.push(
+      `Another event matches nearly as well: ${map.runnerUp.correlation.toFixed(2)} at ${map.runnerUp.shiftMs.toFixed(0)} ms, against ${map.atPhase.correlation.toFixed(2)}.`,
+    );
+  if (evidence.turnedOver > evidence.asDeclared)
+    out.push(
+      `The opposite polarity matches better: ${evidence.turnedOver.toFixed(2)} against ${evidence.asDeclared.toFixed(2)}.`,
+    );
+  if (settings.shiftMs === null && Math.abs(shiftMs) >= settings.mostShiftMs - 0.5)
+    out.push(`The shift of ${shiftMs.toFixed(1)} ms lies at the edge of the search.`);
+  if (settings.shiftMs !== null && map.atPhase.correlation > correlation + 0.15)
+    out.push(
+      `The typed shift matches with ${correlation.toFixed(2)}; ${map.atPhase.shiftMs.toFixed(1)} ms would with ${map.atPhase.correlation.toFixed(2)}.`,
+    );
+  if (Math.abs(change.part) > settings.mostChange)
+    out.push(
+      `Velocity is changed by ${(100 * change.part).toFixed(1)} % at ${change.twt.toFixed(0)} ms, beyond the bound of ${(100 * settings.mostChange).toFixed(1)} %.`,
+    );
+  if (logs.longestGapM > 10)
+    out.push(`The sonic has a gap of ${logs.longestGapM.toFixed(0)} m that was bridged by a straight line.`);
+  return out;
 }
 
 /** Phase within its bounds at which the best shift matches best. */

@@ -6,6 +6,10 @@ export interface ElasticInTime {
   stepMs: number;
   /** kg/m²s. */
   impedance: Float64Array;
+  /** m/s and kg/m³ of the same steps; S only where a shear log is given. */
+  vp: Float64Array;
+  vs: Float64Array | null;
+  density: Float64Array;
   /** Reflection coefficient at the top of each step. */
   reflectivity: Float64Array;
 }
@@ -13,19 +17,21 @@ export interface ElasticInTime {
 /**
  * What a wave would see of a well: density averaged, and compliance averaged (Backus 1962, Journal of Geophysical
  * Research 67, 4427–4440), over steps of time far finer than the seismic; their impedance and its reflections.
- * @param twt ms of each log sample, rising; @param tvdss m; @param slowness s/m; @param density kg/m³
+ * @param twt ms of each log sample, rising; @param tvdss m; @param slowness s/m; @param density kg/m³; @param shear s/m of S waves
  */
 export function elasticInTime(
   twt: Float64Array,
   tvdss: Float64Array,
   slowness: Float64Array,
   density: Float64Array,
+  shear: Float64Array | null = null,
   stepMs = FINE_MS,
 ): ElasticInTime {
   const firstMs = Math.ceil(twt[0] / stepMs) * stepMs;
   const count = Math.max(0, Math.floor((twt[twt.length - 1] - firstMs) / stepMs));
   const mass = new Float64Array(count);
   const compliance = new Float64Array(count);
+  const shearing = new Float64Array(count);
   const thickness = new Float64Array(count);
   for (let n = 0; n + 1 < twt.length; n++) {
     const rho = 0.5 * (density[n] + density[n + 1]);
@@ -40,19 +46,26 @@ export function elasticInTime(
       thickness[b] += part * dz;
       mass[b] += part * dz * rho;
       compliance[b] += (part * dz * s * s) / rho;
+      if (shear) shearing[b] += (part * dz * (0.5 * (shear[n] + shear[n + 1])) ** 2) / rho;
     }
   }
   const impedance = new Float64Array(count);
+  const averaged = { vp: new Float64Array(count), vs: shear ? new Float64Array(count) : null, density: mass };
   for (let b = 0; b < count; b++) {
-    const rho = mass[b] / thickness[b];
-    impedance[b] = thickness[b] > 0 ? Math.sqrt((rho * thickness[b]) / compliance[b]) : (impedance[b - 1] ?? 0);
+    // what no sample reaches is as what is above it
+    const there = thickness[b] > 0;
+    const rho = there ? mass[b] / thickness[b] : (mass[b - 1] ?? 0);
+    mass[b] = rho;
+    averaged.vp[b] = there ? Math.sqrt(thickness[b] / (compliance[b] * rho)) : (averaged.vp[b - 1] ?? 0);
+    if (averaged.vs) averaged.vs[b] = there ? Math.sqrt(thickness[b] / (shearing[b] * rho)) : (averaged.vs[b - 1] ?? 0);
+    impedance[b] = averaged.vp[b] * rho;
   }
   const reflectivity = new Float64Array(count);
   for (let b = 1; b < count; b++) {
     const sum = impedance[b] + impedance[b - 1];
     reflectivity[b] = sum > 0 ? (impedance[b] - impedance[b - 1]) / sum : 0;
   }
-  return { firstMs, stepMs, impedance, reflectivity };
+  return { firstMs, stepMs, impedance, reflectivity, ...averaged };
 }
 
 /** A log with its gaps bridged by straight lines and its spikes taken out (Hampel 1974: median ± 4 scaled deviations). */

@@ -70,7 +70,7 @@ describe('sonic and checkshots', () => {
       log,
       integrateSonic(log).map((t) => t + 520),
       shots,
-      2,
+      () => 2,
     );
     for (let n = 1; n < r.tvdss.length; n++) {
       expect(r.tvdss[n]).toBeGreaterThan(r.tvdss[n - 1]);
@@ -272,6 +272,10 @@ describe('the whole chain', () => {
     toMs: 850,
     mostShiftMs: 16,
     mostPhaseDeg: 40,
+    pins: [],
+    stretch: false,
+    mostChange: 0.03,
+    draws: 19,
     phaseDeg: 0,
     shiftMs: null,
   };

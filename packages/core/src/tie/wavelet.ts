@@ -105,3 +105,103 @@ export function waveletSpectrum(
   const most = Math.max(...amplitude) || 1;
   return { hz, amplitude: amplitude.map((a) => a / most), phaseDeg };
 }
+
+/** A zero-phase wavelet of an amplitude spectrum (0 to 1 by Hz), unit peak, tapered to its length. */
+function ofSpectrum(lengthMs: number, amplitude: (hz: number) => number): WaveletShape {
+  const stepHz = 0.25;
+  const most = 500;
+  const shape = centred(lengthMs / 2, (ms) => {
+    let sum = 0.5 * amplitude(0);
+    for (let hz = stepHz; hz <= most; hz += stepHz) {
+      const a = amplitude(hz);
+      if (a > 1e-6) sum += a * Math.cos(2 * Math.PI * hz * ms * 0.001);
+    }
+    return sum * Math.cos((Math.PI * ms) / (lengthMs + 2 * FINE_MS)) ** 2;
+  });
+  const peak = shape.samples[(shape.samples.length - 1) / 2] || 1;
+  return { ...shape, samples: shape.samples.map((v) => v / peak) };
+}
+
+/** Ormsby wavelet: a trapezoid of four corner frequencies (Hz, rising), as in Ryan (1994), CSEG Recorder 19(7), 8–9. */
+export function ormsby([a, b, c, d]: [number, number, number, number], lengthMs: number): WaveletShape {
+  return ofSpectrum(lengthMs, (hz) =>
+    hz <= a || hz >= d ? 0 : hz < b ? (hz - a) / (b - a) : hz <= c ? 1 : (d - hz) / (d - c),
+  );
+}
+
+/** Zero-phase wavelet of a Butterworth band-pass (Butterworth 1930) run both ways; slopes in dB per octave. */
+export function butterworth(
+  lowHz: number,
+  lowDb: number,
+  highHz: number,
+  highDb: number,
+  lengthMs: number,
+): WaveletShape {
+  const [n, m] = [lowDb / 6.0206, highDb / 6.0206];
+  return ofSpectrum(lengthMs, (hz) =>
+    hz <= 0 ? 0 : 1 / Math.sqrt((1 + (lowHz / hz) ** (2 * n)) * (1 + (hz / highHz) ** (2 * m))),
+  );
+}
+
+/** Klauder wavelet: the autocorrelation of a linear sweep (Klauder et al. 1960, Bell System Technical Journal 39, 745–808). */
+export function klauder(fromHz: number, toHz: number, sweepS: number, lengthMs: number): WaveletShape {
+  const rate = (toHz - fromHz) / sweepS;
+  const middle = 0.5 * (fromHz + toHz);
+  return centred(lengthMs / 2, (ms) => {
+    const t = ms / 1000;
+    if (Math.abs(t) < 1e-9) return 1;
+    const value =
+      (Math.sin(Math.PI * rate * t * (sweepS - Math.abs(t))) / (Math.PI * rate * t * sweepS)) *
+      Math.cos(2 * Math.PI * middle * t);
+    return value * Math.cos((Math.PI * ms) / (lengthMs + 2 * FINE_MS)) ** 2;
+  });
+}
+
+/** A wavelet with zeros added (or cut) at both ends, to a whole length. */
+export function extended(wavelet: WaveletShape, lengthMs: number): WaveletShape {
+  const half = Math.round(lengthMs / 2 / wavelet.stepMs);
+  const from = Math.round(wavelet.firstMs / wavelet.stepMs);
+  return {
+    stepMs: wavelet.stepMs,
+    firstMs: -half * wavelet.stepMs,
+    samples: Float64Array.from({ length: 2 * half + 1 }, (_, n) => wavelet.samples[n - half - from] ?? 0),
+  };
+}
+
+/** Mean of wavelets of one step, each at unit energy, laid over each other by time. */
+export function averageWavelet(wavelets: WaveletShape[]): WaveletShape {
+  const longest = Math.max(
+    ...wavelets.map((w) => 2 * Math.max(-w.firstMs, w.firstMs + w.stepMs * (w.samples.length - 1))),
+  );
+  const energy = (w: WaveletShape) => Math.sqrt(w.samples.reduce((s, v) => s + v * v, 0)) || 1;
+  const whole = wavelets.map((w) => extended({ ...w, samples: w.samples.map((v) => v / energy(w)) }, longest));
+  const mean = whole[0].samples.map((_, n) => whole.reduce((s, w) => s + w.samples[n], 0) / whole.length);
+  return { ...whole[0], samples: mean };
+}
+
+/** A wavelet at another step by windowed sinc. */
+export function resampledWavelet(wavelet: WaveletShape, stepMs: number): WaveletShape {
+  const { samples, firstMs } = wavelet;
+  const last = firstMs + wavelet.stepMs * (samples.length - 1);
+  const half = Math.round(Math.max(-firstMs, last) / stepMs);
+  return {
+    stepMs,
+    firstMs: -half * stepMs,
+    samples: Float64Array.from({ length: 2 * half + 1 }, (_, n) =>
+      sincAt(samples, ((n - half) * stepMs - firstMs) / wavelet.stepMs),
+    ),
+  };
+}
+
+/** Value between samples of a series by a sinc under a Hann window of eight samples each way; zero outside. */
+function sincAt(samples: Float64Array, x: number): number {
+  const near = Math.floor(x);
+  let sum = 0;
+  for (let n = near - 7; n <= near + 8; n++) {
+    if (n < 0 || n >= samples.length) continue;
+    const d = x - n;
+    const sinc = Math.abs(d) < 1e-9 ? 1 : Math.sin(Math.PI * d) / (Math.PI * d);
+    sum += samples[n] * sinc * (0.5 + 0.5 * Math.cos((Math.PI * d) / 8.5));
+  }
+  return sum;
+}

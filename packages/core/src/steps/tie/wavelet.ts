@@ -1,18 +1,50 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { readInlines, shapeOf } from '../../storage/volumes.ts';
-import { ricker, rotate, statisticalWavelet } from '../../tie/wavelet.ts';
+import { butterworth, klauder, ormsby, ricker, rotate, statisticalWavelet } from '../../tie/wavelet.ts';
 import { choice, defineStep, number } from '../define.ts';
 
 const params = z.object({
   method: choice(
-    { title: 'Kind', description: 'From the traces’ own spectrum, or Ricker’s formula.' },
-    ['statistical', 'Ricker'],
+    { title: 'Kind', description: 'From the traces’ own spectrum, or by formula.' },
+    ['statistical', 'Ricker', 'Ormsby', 'Butterworth', 'Klauder'],
     'statistical',
   ),
   peakHz: number(
     { title: 'Peak frequency', description: 'Of a Ricker wavelet.', unit: 'Hz' },
     { min: 5, max: 100, step: 1, initial: 28 },
+  ),
+  lowStopHz: number(
+    { title: 'Low stop', description: 'Of an Ormsby wavelet: nothing below.', unit: 'Hz' },
+    { min: 0, max: 60, step: 0.5, initial: 4 },
+  ),
+  lowHz: number(
+    {
+      title: 'Low corner',
+      description: 'Ormsby: all above; Butterworth: half power; Klauder: where the sweep begins.',
+      unit: 'Hz',
+    },
+    { min: 0.5, max: 80, step: 0.5, initial: 9 },
+  ),
+  highHz: number(
+    {
+      title: 'High corner',
+      description: 'Ormsby: all below; Butterworth: half power; Klauder: where the sweep ends.',
+      unit: 'Hz',
+    },
+    { min: 5, max: 200, step: 1, initial: 45 },
+  ),
+  highStopHz: number(
+    { title: 'High stop', description: 'Of an Ormsby wavelet: nothing above.', unit: 'Hz' },
+    { min: 6, max: 250, step: 1, initial: 62 },
+  ),
+  slopeDb: number(
+    { title: 'Slopes', description: 'Of a Butterworth wavelet, both sides.', unit: 'dB/octave' },
+    { min: 6, max: 96, step: 6, initial: 18 },
+  ),
+  sweepS: number(
+    { title: 'Sweep', description: 'Length of a Klauder wavelet’s sweep.', unit: 's' },
+    { min: 1, max: 60, step: 1, initial: 8 },
   ),
   phaseDeg: number(
     { title: 'Phase', description: 'Constant phase given to the wavelet.', unit: '°' },
@@ -38,7 +70,8 @@ export const wavelet = defineStep({
   stage: 'tie',
   title: 'Make a wavelet',
   summary: 'From the spectrum of the seismic in a window, at a phase of your choice, or by formula.',
-  source: 'Blackman & Tukey (1958), The Measurement of Power Spectra; Ricker (1953), Geophysics 18, 10–40',
+  source:
+    'Blackman & Tukey (1958), The Measurement of Power Spectra; Ricker (1953), Geophysics 18, 10–40; Ryan (1994), CSEG Recorder 19(7), 8–9; Klauder et al. (1960)',
   reach: 'global',
   inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' } },
   params,
@@ -72,10 +105,18 @@ export const wavelet = defineStep({
           fix: 'Choose another window.',
         });
     }
-    const zero =
-      p.method === 'Ricker'
-        ? ricker(p.peakHz, p.lengthMs)
-        : statisticalWavelet(traces, seismic.vertical.step, p.lengthMs);
+    if (p.method === 'Ormsby' && !(p.lowStopHz < p.lowHz && p.lowHz <= p.highHz && p.highHz < p.highStopHz))
+      throw new LithagonError('wavelet', 'The four corners of an Ormsby wavelet rise from low stop to high stop.', {
+        fix: 'Put them in order. Nothing was made.',
+      });
+    const formula = {
+      Ricker: () => ricker(p.peakHz, p.lengthMs),
+      Ormsby: () => ormsby([p.lowStopHz, p.lowHz, p.highHz, p.highStopHz], p.lengthMs),
+      Butterworth: () => butterworth(p.lowHz, p.slopeDb, p.highHz, p.slopeDb, p.lengthMs),
+      Klauder: () => klauder(p.lowHz, p.highHz, p.sweepS, p.lengthMs),
+      statistical: () => statisticalWavelet(traces, seismic.vertical.step, p.lengthMs),
+    };
+    const zero = formula[p.method]();
     const made = p.phaseDeg === 0 ? zero : rotate(zero, p.phaseDeg);
     return {
       wavelet: {

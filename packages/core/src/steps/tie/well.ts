@@ -1,10 +1,13 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
+import { curveOf } from '../../project/curves.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { alongPath, type Panel, panelAlong, tieWellOf } from '../../project/tieWell.ts';
+import { topsOf } from '../../project/wells.ts';
 import type { Store } from '../../storage/store.ts';
-import { calibrateWell, shiftedRelation, type TieChain, tieChain, tieLogs } from '../../tie/chain.ts';
+import { calibrateWell, movedRelation, type TieChain, tieChain, tieLogs } from '../../tie/chain.ts';
+import { pointAtMd } from '../../wells/path.ts';
 import { twtOfDepth } from '../../wells/timeDepth.ts';
 import { choice, defineStep, number, text } from '../define.ts';
 
@@ -46,6 +49,30 @@ const params = z.object({
     { title: 'Phase', description: 'Constant phase that the wavelet is turned by, to begin with.', unit: '°' },
     { min: -180, max: 180, step: 5, initial: 0 },
   ),
+  stretch: choice(
+    { title: 'Stretch', description: 'None, found by alignment within the bound of velocity, or by pins alone.' },
+    ['none', 'automatic', 'pins'],
+    'none',
+  ),
+  mostChange: number(
+    {
+      title: 'Velocity may change',
+      description: 'Bound of what stretch and pins may do to the calibrated velocity.',
+      unit: '%',
+    },
+    { min: 0, max: 15, step: 0.5, initial: 3 },
+  ),
+  pins: z
+    .array(z.object({ twt: z.number(), shiftMs: z.number() }))
+    .default([])
+    .meta({
+      title: 'Pins',
+      description: 'Times of the calibrated sonic, and what is added there over the shift (ms).',
+    }),
+  reason: z.string().max(2000).default('').meta({
+    title: 'Reason',
+    description: 'Why the tie is accepted though its velocity leaves the bound.',
+  }),
   mostPhaseDeg: number(
     { title: 'Phase may turn', description: 'How far from that phase the search may go; 0 keeps it.', unit: '°' },
     { min: 0, max: 180, step: 5, initial: 40 },
@@ -60,11 +87,16 @@ export interface Tie {
   panel: Panel;
   windowMs: [number, number];
   tops: { name: string; tvdss: number; twt: number }[];
+  /** The well whose times the sonic hangs from, where it has no checkshots of its own. */
+  borrowedFrom: string | null;
+  /** What is to be known of the data, in sentences. */
+  notes: string[];
 }
 
 /**
  * Tie one well: calibrate, make the synthetic, compare it with the seismic along the path.
  * @param beside traces on each side of the path that are read with it
+ * @param like a well whose times are taken where this one has no checkshots
  */
 export async function tieOf(
   store: Store,
@@ -74,8 +106,11 @@ export async function tieOf(
   wavelet: Wavelet,
   p: TieParams,
   beside: number,
+  like?: Well,
+  draws = 99,
 ): Promise<Tie> {
-  const data = await tieWellOf(store, around, well);
+  const notes: string[] = [];
+  const data = await tieWellOf(store, around, well, like, notes);
   const logs = tieLogs(data);
   if (!logs)
     throw new LithagonError('tie', `The sonic of ${well.name} has fewer than fifty samples.`, {
@@ -91,6 +126,10 @@ export async function tieOf(
     mostPhaseDeg: p.mostPhaseDeg,
     phaseDeg: p.phaseDeg,
     shiftMs: p.shift === 'typed' ? p.shiftMs : null,
+    pins: p.stretch === 'pins' ? p.pins : [],
+    stretch: p.stretch === 'automatic',
+    mostChange: p.mostChange / 100,
+    draws,
   };
   const calibration = calibrateWell(data, logs, settings);
   if (!calibration)
@@ -98,7 +137,7 @@ export async function tieOf(
       object: well.name,
       fix: 'Load more checkshots. Nothing was changed.',
     });
-  const first = shiftedRelation(data, logs, calibration, 0);
+  const first = movedRelation(data, logs, calibration, () => 0);
   const at = topInDepth(around, well, p.top);
   if (!at)
     throw new LithagonError('tie', `${well.name} has no top “${p.top}”.`, {
@@ -109,26 +148,38 @@ export async function tieOf(
   settings.fromMs = middle - p.windowMs / 2;
   settings.toMs = middle + p.windowMs / 2;
   const panel = await panelAlong(store, seismic, data.path, first, beside);
+  const trace = alongPath(panel);
+  const known = trace.values.filter((v, k) => {
+    const t = trace.firstMs + k * trace.stepMs;
+    return t >= settings.fromMs && t <= settings.toMs && !Number.isNaN(v);
+  }).length;
+  const wanted = Math.floor((settings.toMs - settings.fromMs) / trace.stepMs);
+  if (known < 10)
+    throw new LithagonError('tie', `The path of ${well.name} is outside ${seismic.name} around ${p.top}.`, {
+      object: well.name,
+      fix: 'Choose another top or a volume that covers it. Nothing was changed.',
+    });
+  if (known < 0.9 * wanted)
+    notes.push(
+      `The path of ${well.name} leaves ${seismic.name}: ${Math.round((100 * known) / wanted)} % of the window has seismic.`,
+    );
   const sign = seismic.polarity === 'harder-negative' ? -1 : 1;
   const shape = { ...wavelet, samples: Float64Array.from(wavelet.samples, (v) => sign * v) };
-  const chain = tieChain(data, logs, calibration, shape, alongPath(panel), settings);
-  const names = around.flatMap((o) =>
-    o.kind === 'tops' && o.well === well.name ? o.rows.map((r) => String(r[0])) : [],
-  );
-  const tops = [...new Set(names)].flatMap((name) => {
-    const point = topInDepth(around, well, name);
-    return point ? [{ name, tvdss: point.tvdss, twt: twtOfDepth(chain.relation, point.tvdss) }] : [];
+  const chain = tieChain(data, logs, calibration, shape, trace, settings);
+  const tops = topsOf(around, well.name).flatMap(({ name, md }) => {
+    const { tvdss } = pointAtMd(data.path, md);
+    return [{ name, tvdss, twt: twtOfDepth(chain.relation, tvdss) }];
   });
-  return { chain, panel, windowMs: [settings.fromMs, settings.toMs], tops };
+  return { chain, panel, windowMs: [settings.fromMs, settings.toMs], tops, borrowedFrom: data.borrowedFrom, notes };
 }
 
 export const tieWell = defineStep({
   id: 'tie.well',
-  version: 1,
+  version: 2,
   stage: 'tie',
   title: 'Tie a well',
   summary: 'Calibrates the sonic to checkshots, makes a synthetic and moves it to the seismic along the path.',
-  source: 'White & Simm (2003), First Break 21(10), 75–83',
+  source: 'White & Simm (2003), First Break 21(10), 75–83; Herrera & van der Baan (2014), Geophysics 79, V47–V54',
   reach: 'global',
   inputs: {
     well: {
@@ -138,22 +189,47 @@ export const tieWell = defineStep({
     },
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
     wavelet: { kind: 'wavelet', title: 'Wavelet' },
+    like: {
+      kind: 'well',
+      title: 'Times from',
+      optional: true,
+      companions: ['directional surveys', 'checkshots', 'time-depth relation'],
+    },
   },
   params,
   outputs: { relation: { kind: 'time-depth relation', title: 'Tie' } },
-  async run({ inputs, around, params: p, store, warn }) {
-    const { well, seismic, wavelet } = inputs;
-    const { chain, windowMs } = await tieOf(store, around, well, seismic, wavelet, p, 0);
-    const { logs, calibration, map } = chain;
+  async run({ inputs, around, params: p, store, warn, uses }) {
+    const { well, seismic, wavelet, like } = inputs;
+    const { chain, windowMs, borrowedFrom, notes } = await tieOf(
+      store,
+      around,
+      well,
+      seismic,
+      wavelet,
+      p,
+      0,
+      like,
+      199,
+    );
+    for (const name of ['sonic', 'density', 'shear sonic']) {
+      const held = curveOf(around, well.name, name);
+      if (held) uses(held.logs);
+    }
+    const { logs, calibration, evidence, change, warnings } = chain;
+    if (Math.abs(change.part) > p.mostChange / 100 && p.reason.trim() === '')
+      throw new LithagonError(
+        'tie',
+        `The tie of ${well.name} changes velocity by ${(100 * change.part).toFixed(1)} % at ${change.twt.toFixed(0)} ms, beyond the bound of ${p.mostChange} %.`,
+        { object: well.name, fix: 'Move its pins, widen the bound, or write a reason. Nothing was changed.' },
+      );
+    for (const note of notes) warn(note);
+    for (const sentence of warnings) warn(sentence);
+    if (borrowedFrom) warn(`${well.name} has no checkshots; its times begin as those of ${borrowedFrom}.`);
     if (logs.densityEstimated) warn(`${well.name} has no density; it was estimated from velocity.`);
     if (logs.spikes > 0) warn(`${logs.spikes} spikes were taken out of the logs.`);
     if (logs.bridged > 0) warn(`${logs.bridged} log samples that were null were bridged by straight lines.`);
-    if (p.shift === 'by correlation' && Math.abs(chain.shiftMs) >= p.mostShiftMs - 0.5)
-      warn(`The shift of ${chain.shiftMs.toFixed(1)} ms lies at the edge of the search.`);
-    if (map.runnerUp && map.runnerUp.correlation > chain.correlation - 0.1)
-      warn(
-        `A shift of ${map.runnerUp.shiftMs.toFixed(0)} ms matches nearly as well: ${map.runnerUp.correlation.toFixed(2)} against ${chain.correlation.toFixed(2)}.`,
-      );
+    const { runnerUp } = chain.map;
+    const r2 = chain.correlation ** 2;
     return {
       relation: {
         kind: 'time-depth relation',
@@ -164,6 +240,18 @@ export const tieWell = defineStep({
         phaseDeg: chain.phaseDeg,
         correlation: chain.correlation,
         windowMs,
+        pins: chain.pins,
+        evidence: {
+          chance: evidence.chance,
+          runnerUp: runnerUp && { shiftMs: runnerUp.shiftMs, correlation: runnerUp.correlation },
+          asDeclared: evidence.asDeclared,
+          turnedOver: evidence.turnedOver,
+          predictability: r2,
+          uncertaintyMs: evidence.uncertaintyMs,
+          velocityChange: change.part,
+          warnings,
+        },
+        ...(p.reason.trim() ? { reason: p.reason.trim() } : {}),
       },
     };
   },

@@ -7,7 +7,7 @@ export const cut = wellStep({
   title: 'Cut a curve',
   output: 'Cut logs',
   summary: 'Keeps a curve inside depths and values, and makes the rest null.',
-  source: 'Values outside stated bounds are null',
+  source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: validity limits',
   params: z.object({
     curve: anyCurve,
     fromM: number(

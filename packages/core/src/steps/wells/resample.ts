@@ -8,7 +8,7 @@ export const resample = wellStep({
   title: 'Resample a curve',
   output: 'Resampled logs',
   summary: 'Brings a curve to another step: means where it gets coarser, straight lines where finer.',
-  source: 'Block averaging, so that beds thinner than a step are averaged and not skipped',
+  source: 'Crochiere & Rabiner (1983), Multirate Digital Signal Processing: averaged before it is thinned',
   params: z.object({
     curve: anyCurve,
     stepM: number(

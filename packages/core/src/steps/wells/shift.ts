@@ -8,7 +8,7 @@ export const shift = wellStep({
   title: 'Shift a curve in depth',
   output: 'Shifted logs',
   summary: 'Moves one curve down or up against the others.',
-  source: 'Depth matching by a constant; interpolation is linear',
+  source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: depth matching',
   params: z.object({
     curve: anyCurve,
     byM: number(

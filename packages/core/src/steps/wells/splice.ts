@@ -26,7 +26,7 @@ export const splice = defineStep({
   stage: 'wells',
   title: 'Splice runs',
   summary: 'Joins several runs of one well’s logs into one set, curve by curve, by a rule; says what came from where.',
-  source: 'Priority splicing: each depth takes the first run, in the order of the rule, that knows it',
+  source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: runs joined by priority',
   reach: 'global',
   inputs: { runs: { kind: 'logs', title: 'Runs', many: true } },
   params: z.object({
