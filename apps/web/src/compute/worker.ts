@@ -1,6 +1,7 @@
 import {
   asLithagonError,
   blobSource,
+  carrySettings,
   checkParams,
   type Declarations,
   type EarthObject,
@@ -16,7 +17,9 @@ import {
   type OutOptions,
   type Plane,
   type Preview,
+  proposeTops,
   type RunRequest,
+  readAlong,
   readCoarsePlane,
   readParcel,
   readPlane,
@@ -29,8 +32,10 @@ import {
   sweep,
   type TieParams,
   tieOf,
+  topsOf,
   tryLocal,
   type Volume,
+  type Well,
   writeParcel,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
@@ -206,6 +211,31 @@ const api = {
       });
     }),
 
+  /** Tops of trusted wells proposed in others; nothing is kept. */
+  carry: (
+    task: number,
+    projectId: string,
+    trusted: string[],
+    wells: string[],
+    params: Record<string, unknown>,
+    progress: (part: number) => void,
+  ) =>
+    withCancel(task, async (signal) => {
+      const step = stepOf('wells.carry');
+      if (!step) throw new Error('there is no step wells.carry');
+      const store = await storeOf(projectId);
+      const objects = await store.list();
+      const of = (ids: string[]) => objects.filter((o): o is Well => o.kind === 'well' && ids.includes(o.id));
+      const settings = carrySettings(checkParams(step, params) as never);
+      const { proposals, notes } = await proposeTops(store, objects, of(trusted), of(wells), settings, {
+        signal,
+        progress,
+      });
+      // what a well has already is not proposed to it again
+      const has = new Map(of(wells).map((w) => [w.name, new Set(topsOf(objects, w.name).map((t) => t.name))]));
+      return { proposals: proposals.filter((p) => !has.get(p.well)?.has(p.name)), notes };
+    }),
+
   /** A tie as its parameters stand, with the seismic beside the well; nothing is kept. */
   tie: (projectId: string, wellId: string, volumeId: string, waveletId: string, params: TieParams, beside: number) =>
     outcome(async () => {
@@ -229,6 +259,13 @@ const api = {
   plane: (projectId: string, volume: Volume, plane: Plane, index: number) =>
     outcome(async () => {
       const data = await readPlane(await storeOf(projectId), volume, plane, index);
+      return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** Traces of a volume at places on the map, whole. */
+  along: (projectId: string, volume: Volume, points: [number, number][]) =>
+    outcome(async () => {
+      const data = await readAlong(await storeOf(projectId), volume, points);
       return Comlink.transfer(data, [data.buffer]);
     }),
 

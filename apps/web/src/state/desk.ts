@@ -2,6 +2,7 @@ import type { Domain, Plane } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
+import { LOGS_DESK, type LogsDesk } from '../views/logs/template';
 
 /** How a volume is drawn, wherever it is drawn. */
 export interface Display {
@@ -37,6 +38,8 @@ export interface DeskState {
   mapShows: string | null;
   hidden: string[];
   exaggeration: number;
+  /** What the Logs view shows and how. */
+  logs: LogsDesk;
   stage: string | null;
   theme: 'light' | 'dark';
 }
@@ -55,6 +58,7 @@ const initial: DeskState = {
   mapShows: null,
   hidden: [],
   exaggeration: 2,
+  logs: LOGS_DESK,
   stage: 'data',
   theme: 'light',
 };
@@ -72,7 +76,7 @@ export function keepDesk(projectId: string): void {
   } catch {
     // a desk that cannot be read is begun anew
   }
-  useDesk.setState({ ...initial, ...kept, theme: dark ? 'dark' : 'light' });
+  useDesk.setState({ ...initial, ...kept, logs: { ...initial.logs, ...kept.logs }, theme: dark ? 'dark' : 'light' });
   let timer: ReturnType<typeof setTimeout> | undefined;
   const save = () => localStorage.setItem(key, JSON.stringify(useDesk.getState()));
   useDesk.subscribe((now, before) => {

@@ -15,6 +15,7 @@ const KEPT = [
   'mapShows',
   'hidden',
   'exaggeration',
+  'logs',
 ] as const satisfies (keyof DeskState)[];
 
 const WORDS: Record<(typeof KEPT)[number], string> = {
@@ -29,6 +30,7 @@ const WORDS: Record<(typeof KEPT)[number], string> = {
   mapShows: 'what the map shows',
   hidden: 'what is hidden',
   exaggeration: 'the exaggeration of the scene',
+  logs: 'the logs panel',
 };
 
 type Kept = Pick<DeskState, (typeof KEPT)[number]>;
@@ -75,7 +77,7 @@ export function openDesk(name: string): void {
   const saved = savedDesks().find((d) => d.name === name);
   if (!saved) return;
   const state = saved.state as unknown as Kept;
-  useDesk.setState({ ...state, line: state.line ?? null, desk: name });
+  useDesk.setState({ ...state, line: state.line ?? null, logs: state.logs ?? useDesk.getState().logs, desk: name });
   if (state.layout) arrangeAs(state.layout);
 }
 

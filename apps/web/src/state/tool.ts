@@ -15,7 +15,9 @@ export type Tool =
   /** A ring drawn on the map takes a part out of the track of a horizon. */
   | { kind: 'erase'; horizon: string; ring: [number, number][] }
   /** A ring drawn on the map becomes an area. */
-  | { kind: 'area'; name: string; ring: [number, number][] };
+  | { kind: 'area'; name: string; ring: [number, number][] }
+  /** Wells are clicked on the map in the order in which they stand in the Logs view. */
+  | { kind: 'wells' };
 
 export const useTool = create<{ tool: Tool | null }>(() => ({ tool: null }));
 

@@ -7,6 +7,7 @@ import {
 } from 'dockview-react';
 import { useDesk } from '../state/desk';
 import { CatalogueView } from '../views/catalogue/CatalogueView';
+import { LogsView } from '../views/logs/LogsView';
 import { MapView } from '../views/map/MapView';
 import { SceneView } from '../views/scene/SceneView';
 import { SectionView } from '../views/section/SectionView';
@@ -19,6 +20,7 @@ const VIEWS = {
   map: () => <MapView />,
   scene: () => <SceneView />,
   tie: () => <TieView />,
+  logs: () => <LogsView />,
   catalogue: () => <CatalogueView />,
 };
 

@@ -33,7 +33,12 @@ export function Palette() {
       overlayClassName={css.overlay}
       contentClassName={css.palette}
     >
-      <Command.Input className={css.input} value={text} onValueChange={setText} placeholder="Find an object or action" />
+      <Command.Input
+        className={css.input}
+        value={text}
+        onValueChange={setText}
+        placeholder="Find an object or action"
+      />
       <Command.List className={css.list}>
         <Command.Empty className={css.none}>Nothing is called that.</Command.Empty>
         <Command.Group heading="Objects" className={css.group}>

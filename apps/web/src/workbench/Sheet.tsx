@@ -121,7 +121,19 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         </IconButton>
         <Button
           onClick={() => showObject(object)}
-          disabled={!['volume', 'horizon', 'map', 'well', 'time-depth relation', 'seismic line'].includes(object.kind)}
+          disabled={
+            ![
+              'volume',
+              'horizon',
+              'map',
+              'well',
+              'time-depth relation',
+              'seismic line',
+              'logs',
+              'tops',
+              'facies',
+            ].includes(object.kind)
+          }
         >
           Show in its view
         </Button>

@@ -1,10 +1,12 @@
 import type { Fault, Horizon, Picks } from '@lithagon/core';
 import { X } from 'lucide-react';
+import { useDesk } from '../state/desk';
 import { edit } from '../state/history';
 import { useProject } from '../state/project';
 import { type Tool, takeTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
+import { openView } from './dock';
 import { changeEvent, finishStick, trackBehind } from './draw';
 import css from './Sheet.module.css';
 import { prepareNamed } from './steps';
@@ -23,6 +25,10 @@ const WORDS = {
   erase: {
     title: 'Erase a part',
     help: 'Draw round the part on the map; by keyboard, arrows move the cursor there, Enter sets a corner, Shift+Enter closes the ring. It is tracked again at once and stays empty, until you pick the event inside it and track again.',
+  },
+  wells: {
+    title: 'Choose wells',
+    help: 'Click wells on the map in the order in which they are to stand side by side; a second click takes one out. By keyboard, add them in the Logs view.',
   },
   area: {
     title: 'Draw an area',
@@ -51,6 +57,7 @@ export function ToolSheet({ tool }: { tool: Tool }) {
         {tool.kind === 'erase' && <EraseFacts tool={tool} />}
       </div>
       <footer className={css.go}>
+        {tool.kind === 'wells' && <WellsDone />}
         {tool.kind === 'pick' && (
           <Button
             main
@@ -80,7 +87,7 @@ export function ToolSheet({ tool }: { tool: Tool }) {
   );
 }
 
-function NameField({ tool }: { tool: Exclude<Tool, { kind: 'erase' }> }) {
+function NameField({ tool }: { tool: Exclude<Tool, { kind: 'erase' | 'wells' }> }) {
   const id = 'id' in tool ? tool.id : null;
   const object = useProject((s) => (id ? s.byId.get(id) : undefined));
   const keep = (name: string) => {
@@ -153,4 +160,20 @@ function EraseFacts({ tool }: { tool: Extract<Tool, { kind: 'erase' }> }) {
   const horizon = useProject((s) => s.byId.get(tool.horizon) as Horizon | undefined);
   const track = horizon ? trackBehind(horizon) : null;
   return <p className={css.note}>{track ? `Erases from ${track.name}.` : 'This horizon was not tracked here.'}</p>;
+}
+
+function WellsDone() {
+  const count = useDesk((s) => s.logs.wells.length);
+  return (
+    <Button
+      main
+      disabled={count === 0}
+      onClick={() => {
+        takeTool(null);
+        openView('logs');
+      }}
+    >
+      Show {count === 1 ? 'the well' : `${count} wells`} side by side
+    </Button>
+  );
 }

@@ -54,6 +54,12 @@ export function asideOf(object: EarthObject, units = unitsOf(null)): string {
       return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
     case 'wavelet':
       return object.method;
+    case 'stratigraphic column':
+      return `${object.units.length} units`;
+    case 'synthetic gather':
+      return `${object.anglesDeg.length} angles`;
+    case 'crossplot class':
+      return object.x.of;
     case 'polygon':
       return object.closed ? 'area' : 'line';
     default:

@@ -3,9 +3,9 @@ import type { DockviewApi, SerializedDockview } from 'dockview-react';
 let dock: DockviewApi | null = null;
 
 /** Views that a desk need not hold: they open beside the section when there is something for them. */
-const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie', catalogue: 'Catalogue' };
+const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie', logs: 'Logs', catalogue: 'Catalogue' };
 /** Views that need the whole desk while they are in front. */
-const WHOLE: string[] = ['tie', 'catalogue'];
+const WHOLE: string[] = ['tie', 'logs', 'catalogue'];
 export type ViewId = keyof typeof TITLES;
 
 /** The desk says that it is there. */

@@ -30,6 +30,15 @@ export function showObject(object: EarthObject): void {
     case 'time-depth relation':
       openView('tie');
       break;
+    case 'logs':
+    case 'tops':
+    case 'facies': {
+      const well = useProject.getState().objects.find((o) => o.kind === 'well' && o.name === object.well);
+      if (well && !desk.logs.wells.includes(well.id))
+        useDesk.setState({ logs: { ...desk.logs, wells: [...desk.logs.wells, well.id] } });
+      openView('logs');
+      break;
+    }
     case 'map':
       useDesk.setState({ mapShows: object.id });
       break;

@@ -61,19 +61,19 @@ export async function sampledOf(store: Store, { logs, curve }: HeldCurve): Promi
 }
 
 /** An even axis of measured depth, metres. */
-export interface Axis {
+export interface DepthAxis {
   firstM: number;
   stepM: number;
   count: number;
 }
 
 /** The axis of a set of logs. */
-export const axisOf = (logs: Logs): Axis => ({ ...logs.depth });
+export const axisOf = (logs: Logs): DepthAxis => ({ ...logs.depth });
 
 /** A well with its curves on one axis, for computing with them. */
 export interface WellCurves {
   well: Well;
-  axis: Axis;
+  axis: DepthAxis;
   path: WellPath;
   /** A curve by class or mnemonic, NaN where it is not known; null where the well has none. */
   get(name: string): Promise<Float32Array | null>;

@@ -4,7 +4,7 @@ import { bedded, intervals } from '../facies/beds.ts';
 import { type Method, noveltyOf, tempered, train, type Validation, validate } from '../facies/classifier.ts';
 import type { Prior, Samples } from '../facies/samples.ts';
 import type { Store } from '../storage/store.ts';
-import { type Axis, wellCurves } from './curves.ts';
+import { type DepthAxis, wellCurves } from './curves.ts';
 import { tableOf } from './wells.ts';
 
 export interface FaciesSettings {
@@ -25,7 +25,7 @@ const MOST = 4000;
 /** One well as a classifier sees it. */
 interface Seen {
   well: Well;
-  axis: Axis;
+  axis: DepthAxis;
   logs: Logs[];
   /** Depth indexes at which every curve is known. */
   at: Int32Array;
@@ -81,7 +81,7 @@ export function describedFacies(objects: EarthObject[], well: string): WellTable
 
 export interface PredictedWell {
   well: string;
-  axis: Axis;
+  axis: DepthAxis;
   rows: [number, number, string][];
   /** `[class]` of curves on the axis. */
   probabilities: Float32Array[];

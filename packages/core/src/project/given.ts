@@ -21,12 +21,10 @@ export function drawn<G extends Given>(object: G): G {
   return { ...object, revision: revisionOf(object) };
 }
 
-type Fresh<G extends Given> = Omit<G, 'id' | 'revision' | 'stage' | 'madeBy'>;
-
-/** A new drawn object, dated now. */
-export function newDrawn<G extends Given>(content: Fresh<G>): G {
-  const madeBy: EarthObject['madeBy'] = {
-    step: 'interpret.draw',
+/** How something came that a person gave from nothing, now. */
+export function madeByHand(step: string): EarthObject['madeBy'] {
+  return {
+    step,
     version: 1,
     params: {},
     inputs: {},
@@ -35,5 +33,12 @@ export function newDrawn<G extends Given>(content: Fresh<G>): G {
     warnings: [],
     engine: ENGINE,
   };
+}
+
+type Fresh<G extends Given> = Omit<G, 'id' | 'revision' | 'stage' | 'madeBy'>;
+
+/** A new drawn object, dated now. */
+export function newDrawn<G extends Given>(content: Fresh<G>): G {
+  const madeBy = madeByHand('interpret.draw');
   return drawn({ ...content, id: newId(content.kind), stage: 'interpret', revision: '', madeBy } as unknown as G);
 }

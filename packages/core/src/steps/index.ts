@@ -98,3 +98,5 @@ export { describeStep, type StepDescription } from './describe.ts';
 export { tryLocal } from './localVolume.ts';
 export { checkParams, givenOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';
+export { carrySettings } from './wells/carry.ts';
+export { faciesSettings } from './wells/facies.ts';

@@ -1,4 +1,5 @@
 import { stopIf } from '../earth/errors.ts';
+import { toIndex } from '../earth/lattice.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
 import { chunkLength, createArray, readChunk, writeChunk } from './arrays.ts';
 import type { Store } from './store.ts';
@@ -333,6 +334,35 @@ async function planeOf(store: Store, ref: ArrayRef, plane: Plane, index: number)
       else for (let n = 0; n < count * nj; n++) out[at + n] = data[n * thick + o];
     }),
   );
+  return out;
+}
+
+/**
+ * Traces at places on the map `[place][sample]`, between bins by bilinear interpolation, NaN outside. Slabs of inlines
+ * are read one after the other, so that memory is bounded by a slab whatever the line crosses.
+ */
+export async function readAlong(store: Store, volume: Volume, places: [number, number][]): Promise<Float32Array> {
+  const [ni, nj, nk] = shapeOf(volume);
+  const at = places.map(([x, y]) => toIndex(volume.lattice, x, y));
+  const out = new Float32Array(places.length * nk).fill(Number.NaN);
+  const inside = at.map(([i, j]) => i >= 0 && j >= 0 && i <= ni - 1 && j <= nj - 1);
+  const corners = at.map(([i, j]) => [Math.min(Math.floor(i), Math.max(0, ni - 2)), Math.min(Math.floor(j), Math.max(0, nj - 2))]);
+  const lines = [...new Set(corners.filter((_, n) => inside[n]).map(([i]) => i))].sort((a, b) => a - b);
+  for (const line of lines) {
+    const pair = await readInlines(store, volume, line, Math.min(ni, line + 2));
+    const second = ni > 1 ? nj * nk : 0;
+    for (let n = 0; n < places.length; n++) {
+      if (!inside[n] || corners[n][0] !== line) continue;
+      const j = corners[n][1];
+      const [f, g] = [at[n][0] - line, at[n][1] - j];
+      const right = nj > 1 ? nk : 0;
+      for (let k = 0; k < nk; k++) {
+        const p = j * nk + k;
+        out[n * nk + k] =
+          (1 - f) * ((1 - g) * pair[p] + g * pair[p + right]) + f * ((1 - g) * pair[second + p] + g * pair[second + p + right]);
+      }
+    }
+  }
   return out;
 }
 

@@ -11,8 +11,8 @@ import { Select } from '../../ui/Field';
 import { erase, keepArea } from '../../workbench/draw';
 import { chooseFiles } from '../../workbench/files';
 import { ColorBar } from '../common/ColorBar';
-import { useSize } from '../common/hooks';
-import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
+import { type Size, useSize } from '../common/hooks';
+import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { fitAll, type MapFrame, toEarth, toScreen } from './frame';
@@ -134,6 +134,18 @@ export function MapView() {
     }));
   };
 
+  /** A click near a well puts it at the end of the line of the Logs view, or takes it out. */
+  const addWell = (event: React.MouseEvent) => {
+    if (!frame) return;
+    const [x, y] = earthAt(event);
+    const near = wells
+      .map((w) => ({ id: w.well.id, far: Math.min(...w.points.map(([a, b]) => Math.hypot(a - x, b - y))) }))
+      .sort((a, b) => a.far - b.far)[0];
+    if (!near || near.far > 16 * frame.perPixel) return;
+    const { logs } = useDesk.getState();
+    const next = logs.wells.includes(near.id) ? logs.wells.filter((id) => id !== near.id) : [...logs.wells, near.id];
+    useDesk.setState({ logs: { ...logs, wells: next } });
+  };
   const finishRing = () => {
     if (!ringTool) return;
     const { ring } = ringTool;
@@ -197,7 +209,10 @@ export function MapView() {
         }}
         onPointerUp={(e) => {
           if (ringTool && ringTool.ring.length > 0) return finishRing();
-          if (drag.current && !drag.current.moved) goThere(e);
+          if (drag.current && !drag.current.moved) {
+            if (tool?.kind === 'wells') addWell(e);
+            else goThere(e);
+          }
           drag.current = null;
         }}
         onPointerLeave={() => useCursor.setState({ at: null })}
@@ -232,6 +247,7 @@ export function MapView() {
             selected={selected}
           />
         )}
+        {frame && tool?.kind === 'wells' && <WellLine frame={frame} size={size} wells={wells} />}
         {ringPath.length > 1 && (
           <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
             <polygon
@@ -259,5 +275,27 @@ export function MapView() {
         {problem && <div className={css.problem}>{problem}</div>}
       </div>
     </ViewFrame>
+  );
+}
+
+/** The wells chosen for the Logs view, joined in their order. */
+function WellLine({ frame, size, wells }: { frame: MapFrame; size: Size; wells: ShownWell[] }) {
+  const chosen = useDesk((s) => s.logs.wells);
+  const points = chosen.flatMap((id) => {
+    const well = wells.find((w) => w.well.id === id)?.well;
+    return well ? [toScreen(frame, size, well.x, well.y)] : [];
+  });
+  return (
+    <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+      <polyline points={points.map((p) => p.join()).join(' ')} fill="none" stroke="#1f766d" strokeWidth={2} />
+      {points.map(([x, y], n) => (
+        <g key={chosen[n]}>
+          <circle cx={x} cy={y} r={9} fill="#1f766d" />
+          <text x={x} y={y + 4} textAnchor="middle" style={{ fill: '#fffaf2' }}>
+            {n + 1}
+          </text>
+        </g>
+      ))}
+    </svg>
   );
 }

@@ -9,7 +9,8 @@ export const formula = wellStep({
   title: 'Formula',
   output: 'Formula',
   summary: 'A curve from others by a formula in ordinary notation; units are checked.',
-  source: 'Bureau International des Poids et Mesures (2019), The International System of Units: units go through a formula with its values',
+  source:
+    'Bureau International des Poids et Mesures (2019), The International System of Units: units go through a formula with its values',
   params: z.object({
     formula: z.string().min(1).max(2000).default('in(RHOB, "g/cm3") * in(1 / DT, "m/s")').meta({
       title: 'Formula',

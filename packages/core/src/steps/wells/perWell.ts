@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { type CurveClass, curveClassSchema, type EarthObject, type Logs } from '../../earth/objects.ts';
-import { type Axis, type curveOf, type WellCurves, wellCurves } from '../../project/curves.ts';
+import { type DepthAxis, type curveOf, type WellCurves, wellCurves } from '../../project/curves.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, type Draft, defineStep, eachRole, type ParamFacts, wellsInput } from '../define.ts';
@@ -30,7 +30,7 @@ export async function logsDraft(
   store: Store,
   id: string,
   well: string,
-  axis: Axis,
+  axis: DepthAxis,
   curves: MadeCurve[],
 ): Promise<Draft<Logs>> {
   const held: Logs['curves'] = [];
@@ -136,7 +136,7 @@ export function wellStep<P extends z.ZodObject>(spec: {
   source: string;
   params: P;
   axis: (params: z.infer<P>) => string[];
-  make(one: OneWell, params: z.infer<P>): Promise<MadeCurve[] | { axis: Axis; curves: MadeCurve[] }>;
+  make(one: OneWell, params: z.infer<P>): Promise<MadeCurve[] | { axis: DepthAxis; curves: MadeCurve[] }>;
 }) {
   return defineStep({
     id: spec.id,

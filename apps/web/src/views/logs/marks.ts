@@ -1,0 +1,278 @@
+import { colorMap } from '../../color/maps';
+import { type DrawnCurve, EVERY, type WellColumn } from './columns';
+import { type CurveStyle, styleOf, type Track } from './template';
+
+/** What is drawn, whoever draws it: the screen or a file. */
+export type Mark =
+  | { kind: 'line'; points: Float32Array; color: string; width: number; dash?: number[] }
+  | { kind: 'area'; points: Float32Array; color: string; pattern?: string }
+  | {
+      kind: 'rect';
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+      color: string;
+      stroke?: string;
+      pattern?: string;
+    }
+  | {
+      kind: 'text';
+      x: number;
+      y: number;
+      text: string;
+      color: string;
+      size: number;
+      anchor?: 'start' | 'middle' | 'end';
+      weight?: number;
+    }
+  | { kind: 'dot'; x: number; y: number; r: number; color: string };
+
+/** Where a track lies, and how the axis runs down it. */
+export interface TrackBox {
+  left: number;
+  width: number;
+  top: number;
+  height: number;
+  /** Pixels at a measured depth. */
+  y(md: number): number;
+  /** Measured depths at the box's upper and lower edge. */
+  from: number;
+  to: number;
+}
+
+/** Part of the width (0 to 1) of a value under a style; beyond the limits it is held just outside. */
+export function across(style: CurveStyle, value: number): number {
+  const f = style.log
+    ? Math.log(value / style.from) / Math.log(style.to / style.from)
+    : (value - style.from) / (style.to - style.from);
+  return Math.max(-0.02, Math.min(1.02, f));
+}
+
+/** A curve as points down a track, parted at nulls; extremes of sixteen samples where these fall into a pixel. */
+function polylines(curve: DrawnCurve, style: CurveStyle, box: TrackBox): Float32Array[] {
+  const out: Float32Array[] = [];
+  const perPixel = (box.to - box.from) / box.height / curve.stepM;
+  const coarse = perPixel > EVERY / 2;
+  const step = coarse ? EVERY : 1;
+  const count = coarse ? curve.low.length : curve.values.length;
+  const n0 = Math.max(0, Math.floor((box.from - curve.firstM) / curve.stepM / step) - 1);
+  const n1 = Math.min(count - 1, Math.ceil((box.to - curve.firstM) / curve.stepM / step) + 1);
+  let points: number[] = [];
+  const flush = () => {
+    if (points.length > 2) out.push(Float32Array.from(points));
+    points = [];
+  };
+  for (let n = n0; n <= n1; n++) {
+    const v = coarse ? curve.low[n] : curve.values[n];
+    if (v !== v) {
+      flush();
+      continue;
+    }
+    const y = box.y(curve.firstM + (n + (coarse ? 0.5 : 0)) * step * curve.stepM);
+    points.push(box.left + box.width * across(style, v), y);
+    if (coarse) points.push(box.left + box.width * across(style, curve.high[n]), y);
+  }
+  flush();
+  return out;
+}
+
+/** A value at a depth, linear. */
+function valueAt(curve: DrawnCurve, md: number): number {
+  const x = (md - curve.firstM) / curve.stepM;
+  const n = Math.floor(x);
+  if (n < 0 || n + 1 >= curve.values.length) return Number.NaN;
+  return curve.values[n] + (x - n) * (curve.values[n + 1] - curve.values[n]);
+}
+
+/** Rows of pixels of a track at which a fill is drawn. */
+function* rows(box: TrackBox, step: number): Generator<{ y: number; md: number }> {
+  for (let y = 0; y < box.height; y += step) {
+    const md = box.from + ((box.to - box.from) * (y + step / 2)) / box.height;
+    yield { y: box.top + y, md };
+  }
+}
+
+const FACIES_COLORS = [
+  '#e2b65a',
+  '#8a8f86',
+  '#c98d5a',
+  '#5f86a0',
+  '#b8a6c9',
+  '#7aa37a',
+  '#c9b98f',
+  '#a2605a',
+  '#6f6f8f',
+  '#d4cdb8',
+  '#98b6b0',
+  '#8f7f5f',
+];
+
+/** Colour of a facies: by its place among all names of the project, so that it is the same in every well. */
+export function faciesColor(name: string, names: string[]): string {
+  return FACIES_COLORS[Math.max(0, names.indexOf(name)) % FACIES_COLORS.length];
+}
+
+function fillMarks(track: Track, column: WellColumn, styles: Record<string, CurveStyle>, box: TrackBox): Mark[] {
+  const { fill } = track;
+  if (!fill) return [];
+  const of = (key: string) => {
+    const curve = column.curves.get(key);
+    return curve && { curve, style: styleOf(key, curve, column.well.name, styles) };
+  };
+  const out: Mark[] = [];
+  if (fill.kind === 'value') {
+    const one = of(fill.curve);
+    if (!one) return out;
+    const rgb = colorMap('lichen');
+    for (const { y, md } of rows(box, 2)) {
+      const v = valueAt(one.curve, md);
+      if (Number.isNaN(v)) continue;
+      const f = Math.max(0, Math.min(1, across(one.style, v)));
+      const c = 3 * Math.round(f * 255);
+      out.push({
+        kind: 'rect',
+        x: box.left,
+        y,
+        width: box.width * f,
+        height: 2.2,
+        color: `rgb(${rgb[c]},${rgb[c + 1]},${rgb[c + 2]})`,
+      });
+    }
+    return out;
+  }
+  if (fill.kind === 'limit') {
+    const one = of(fill.curve);
+    if (!one) return out;
+    for (const points of polylines(one.curve, one.style, box)) {
+      const edge = fill.side === 'left' ? box.left : box.left + box.width;
+      const ring = new Float32Array(points.length + 4);
+      ring.set(points);
+      ring.set([edge, points[points.length - 1], edge, points[1]], points.length);
+      out.push({ kind: 'area', points: ring, color: fill.color });
+    }
+    return out;
+  }
+  const [a, b] = fill.curves.map(of);
+  if (!a || !b) return out;
+  // a crossover: the colour of whichever lies to the left
+  for (const { y, md } of rows(box, 2)) {
+    const [p, q] = [valueAt(a.curve, md), valueAt(b.curve, md)];
+    if (Number.isNaN(p + q)) continue;
+    const [x0, x1] = [across(a.style, p), across(b.style, q)];
+    out.push({
+      kind: 'rect',
+      x: box.left + box.width * Math.min(x0, x1),
+      y,
+      width: box.width * Math.abs(x1 - x0),
+      height: 2.2,
+      color: fill.colors[x0 < x1 ? 0 : 1],
+    });
+  }
+  return out;
+}
+
+/** Everything inside one track. */
+export function trackMarks(
+  track: Track,
+  column: WellColumn,
+  styles: Record<string, CurveStyle>,
+  box: TrackBox,
+  faciesNames: string[],
+): Mark[] {
+  const out: Mark[] = [];
+  if (track.beds === 'facies') {
+    for (const row of column.facies?.rows ?? []) {
+      const [from, to] = [Math.max(Number(row[0]), box.from), Math.min(Number(row[1]), box.to)];
+      if (!(to > from)) continue;
+      out.push({
+        kind: 'rect',
+        x: box.left,
+        y: box.y(from),
+        width: box.width,
+        height: Math.max(0.8, box.y(to) - box.y(from)),
+        color: faciesColor(String(row[2]), faciesNames),
+        pattern: /sand/i.test(String(row[2]))
+          ? 'sand'
+          : /shale|clay/i.test(String(row[2]))
+            ? 'shale'
+            : /lime/i.test(String(row[2]))
+              ? 'limestone'
+              : undefined,
+      });
+    }
+    return out;
+  }
+  out.push(...fillMarks(track, column, styles, box));
+  for (const key of track.curves) {
+    const curve = column.curves.get(key);
+    if (!curve) continue;
+    const style = styleOf(key, curve, column.well.name, styles);
+    for (const points of polylines(curve, style, box)) out.push({ kind: 'line', points, color: style.color, width: 1 });
+    if (key === 'porosity' || key === 'effective porosity')
+      for (const c of column.core)
+        if (c.md > box.from && c.md < box.to)
+          out.push({
+            kind: 'dot',
+            x: box.left + box.width * across(style, c.porosity),
+            y: box.y(c.md),
+            r: 2,
+            color: '#22262a',
+          });
+  }
+  return out;
+}
+
+/** Patterns of rock as strokes in a tile of 12 by 12. */
+export const PATTERNS: Record<string, { dots?: [number, number][]; lines?: [number, number, number, number][] }> = {
+  sand: {
+    dots: [
+      [2, 3],
+      [8, 2],
+      [5, 7],
+      [11, 8],
+      [1, 10],
+    ],
+  },
+  shale: {
+    lines: [
+      [0, 3, 7, 3],
+      [5, 9, 12, 9],
+    ],
+  },
+  silt: {
+    dots: [
+      [3, 3],
+      [9, 9],
+    ],
+    lines: [
+      [6, 4, 11, 4],
+      [0, 10, 5, 10],
+    ],
+  },
+  marl: {
+    lines: [
+      [0, 3, 12, 3],
+      [4, 3, 2, 9],
+      [0, 9, 12, 9],
+      [10, 9, 8, 12],
+    ],
+  },
+  limestone: {
+    lines: [
+      [0, 4, 12, 4],
+      [0, 10, 12, 10],
+      [3, 4, 3, 10],
+      [9, 10, 9, 12],
+      [9, 0, 9, 4],
+    ],
+  },
+  basement: {
+    lines: [
+      [2, 2, 6, 6],
+      [6, 2, 2, 6],
+      [8, 7, 11, 10],
+      [11, 7, 8, 10],
+    ],
+  },
+}; // prettier-ignore
