@@ -14,7 +14,7 @@ export function newTable(kind: 'tops' | 'facies', well: string): WellTable {
   return {
     id: newId(kind),
     kind,
-    name: kind === 'tops' ? `${well} tops` : `${well} painted facies`,
+    name: kind === 'tops' ? `${well} picked tops` : `${well} painted facies`,
     stage: 'wells',
     revision: '',
     well,
@@ -33,10 +33,17 @@ export function newTable(kind: 'tops' | 'facies', well: string): WellTable {
 
 const rowOf = (t: Top): WellTable['rows'][number] => [t.name, t.md, t.confidence, t.kind, t.missingM, t.how || null];
 
-/** The table of tops that holds a name, else the first that the well has, else a new one. */
+/**
+ * The table of tops that holds a name, else the one that was picked here, else a new one: what was loaded changes only
+ * where its own tops do, and with it what rests on it.
+ */
 function tableFor(objects: EarthObject[], well: string, name: string): WellTable {
   const tables = objects.filter((o): o is WellTable => o.kind === 'tops' && o.well === well);
-  return tables.find((t) => t.rows.some((r) => String(r[0]) === name)) ?? tables[0] ?? newTable('tops', well);
+  return (
+    tables.find((t) => t.rows.some((r) => String(r[0]) === name)) ??
+    tables.find((t) => t.madeBy.step === 'wells.draw') ??
+    newTable('tops', well)
+  );
 }
 
 /** An edit of a well's tops: the table before (if there was one) and after. */

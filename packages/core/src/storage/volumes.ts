@@ -346,7 +346,10 @@ export async function readAlong(store: Store, volume: Volume, places: [number, n
   const at = places.map(([x, y]) => toIndex(volume.lattice, x, y));
   const out = new Float32Array(places.length * nk).fill(Number.NaN);
   const inside = at.map(([i, j]) => i >= 0 && j >= 0 && i <= ni - 1 && j <= nj - 1);
-  const corners = at.map(([i, j]) => [Math.min(Math.floor(i), Math.max(0, ni - 2)), Math.min(Math.floor(j), Math.max(0, nj - 2))]);
+  const corners = at.map(([i, j]) => [
+    Math.min(Math.floor(i), Math.max(0, ni - 2)),
+    Math.min(Math.floor(j), Math.max(0, nj - 2)),
+  ]);
   const lines = [...new Set(corners.filter((_, n) => inside[n]).map(([i]) => i))].sort((a, b) => a - b);
   for (const line of lines) {
     const pair = await readInlines(store, volume, line, Math.min(ni, line + 2));
@@ -359,7 +362,8 @@ export async function readAlong(store: Store, volume: Volume, places: [number, n
       for (let k = 0; k < nk; k++) {
         const p = j * nk + k;
         out[n * nk + k] =
-          (1 - f) * ((1 - g) * pair[p] + g * pair[p + right]) + f * ((1 - g) * pair[second + p] + g * pair[second + p + right]);
+          (1 - f) * ((1 - g) * pair[p] + g * pair[p + right]) +
+          f * ((1 - g) * pair[second + p] + g * pair[second + p + right]);
       }
     }
   }

@@ -77,8 +77,8 @@ export function axisOf(objects: EarthObject[], well: Well, depth: DepthKind) {
     return relation && tvdss >= 0 ? twtOfDepth(relation, tvdss) : Number.NaN;
   });
   const axisAt = (md: number) => {
-    const x = Math.max(0, Math.min(table.length - 1.001, md / STEP));
-    const n = Math.floor(x);
+    const x = md / STEP;
+    const n = Math.max(0, Math.min(table.length - 2, Math.floor(x)));
     return table[n] + (x - n) * (table[n + 1] - table[n]);
   };
   const mdAt = (axis: number) => {
@@ -90,7 +90,8 @@ export function axisOf(objects: EarthObject[], well: Well, depth: DepthKind) {
       else high = middle;
     }
     const f = (axis - table[low]) / (table[high] - table[low] || 1);
-    return (low + Math.max(0, Math.min(1, f))) * STEP;
+    // straight on beyond both ends, so that rows above and below a well are not folded onto it
+    return (low + f) * STEP;
   };
   return { axisAt, mdAt, deepest };
 }

@@ -5,7 +5,9 @@ import { type LogsDesk, styleOf, type Track } from './template';
 
 export const HEAD = 92;
 const AXIS = 40;
-const GAP = 46;
+const GAP = 66;
+/** Tracks are narrowed to this part of their width where that lets all wells be seen. */
+const NARROWEST = 0.58;
 const TRACK_GAP = 3;
 
 /** A well's place in the panel. */
@@ -72,8 +74,11 @@ export function layOut(
   scroll = 0,
 ): Panel {
   const height = Math.max(20, size.height - HEAD - 4);
-  const tracksWidth = desk.tracks.reduce((s, t) => s + t.width + TRACK_GAP, 0);
-  const own = AXIS + tracksWidth;
+  const wide = desk.tracks.reduce((s, t) => s + t.width, 0);
+  const room =
+    (size.width - 12 - GAP * columns.length) / Math.max(1, columns.length) - AXIS - TRACK_GAP * desk.tracks.length;
+  const part = Math.max(NARROWEST, Math.min(1, room / Math.max(1, wide)));
+  const own = AXIS + wide * part + TRACK_GAP * desk.tracks.length;
   const total = spacing.reduce((a, b) => a + b, 0);
   // true spacing shares out what is left over after every pair has room for its zones
   const free = Math.max(0, size.width - columns.length * own - Math.max(0, columns.length - 1) * GAP - 12);
@@ -81,12 +86,13 @@ export function layOut(
   const wells = columns.map((column, n): WellBox => {
     const { hung, hangs } = hangOf(column, desk.hang);
     const y = (md: number) => HEAD + ((column.axisAt(md) + hung - window[0]) / (window[1] - window[0])) * height;
-    const from = column.mdAt(window[0] - hung);
-    const to = column.mdAt(window[1] - hung);
+    const mdAt = (at: number) => column.mdAt(window[0] + ((at - HEAD) / height) * (window[1] - window[0]) - hung);
+    const from = mdAt(HEAD);
+    const to = mdAt(HEAD + height);
     let x = left + AXIS;
     const tracks = desk.tracks.map((track) => {
-      const box: TrackBox = { left: x, width: track.width, top: HEAD, height, y, from, to };
-      x += track.width + TRACK_GAP;
+      const box: TrackBox = { left: x, width: track.width * part, top: HEAD, height, y, mdAt, from, to };
+      x += track.width * part + TRACK_GAP;
       return { track, box };
     });
     const box = { column, left, width: own, hung, hangs, axis: { left, width: AXIS }, tracks, y };
@@ -217,43 +223,30 @@ export function headMarks(
       });
       continue;
     }
-    track.curves.slice(0, 4).forEach((key, n) => {
+    // names stand above the limits where a track is too narrow for all three in a row
+    const narrow = box.width < 66;
+    track.curves.slice(0, narrow ? 3 : 5).forEach((key, n) => {
       const curve = well.column.curves.get(key);
-      const y = HEAD - 6 - 12 * n;
+      const y = HEAD - 6 - (narrow ? 21 : 12) * n;
+      const middle = box.left + box.width / 2;
+      const text = (x: number, at: number, value: string, color: string, anchor?: 'middle' | 'end', weight?: number) =>
+        out.push({ kind: 'text', x, y: at, text: value, color, size: 9, anchor, weight });
+      const name = SHORT[key] ?? key.slice(0, 8);
       if (!curve) {
-        out.push({
-          kind: 'text',
-          x: box.left + box.width / 2,
-          y,
-          text: 'none',
-          color: ink.soft,
-          size: 9.5,
-          anchor: 'middle',
-        });
+        text(middle, y, `no ${name}`.slice(0, Math.floor(box.width / 4.6)), ink.soft, 'middle');
         return;
       }
       const style = styleOf(key, curve, well.column.well.name, desk.styles);
       const shown = (v: number) => String(Number(units.to(v, curve.unit).toPrecision(3)));
-      out.push(
-        {
-          kind: 'line',
-          points: Float32Array.from([box.left, y + 2.5, box.left + box.width, y + 2.5]),
-          color: style.color,
-          width: 1.2,
-        },
-        { kind: 'text', x: box.left, y, text: shown(style.from), color: style.color, size: 9 },
-        { kind: 'text', x: box.left + box.width, y, text: shown(style.to), color: style.color, size: 9, anchor: 'end' },
-        {
-          kind: 'text',
-          x: box.left + box.width / 2,
-          y,
-          text: SHORT[key] ?? key.slice(0, 8),
-          color: style.color,
-          size: 9,
-          anchor: 'middle',
-          weight: 600,
-        },
-      );
+      out.push({
+        kind: 'line',
+        points: Float32Array.from([box.left, y + 2.5, box.left + box.width, y + 2.5]),
+        color: style.color,
+        width: 1.2,
+      });
+      text(box.left, y, shown(style.from), style.color);
+      text(box.left + box.width, y, shown(style.to), style.color, 'end');
+      text(middle, narrow ? y - 9.5 : y, name, style.color, 'middle', 600);
     });
   }
   return out;

@@ -34,8 +34,9 @@ export interface TrackBox {
   width: number;
   top: number;
   height: number;
-  /** Pixels at a measured depth. */
+  /** Pixels at a measured depth, and back. */
   y(md: number): number;
+  mdAt(y: number): number;
   /** Measured depths at the box's upper and lower edge. */
   from: number;
   to: number;
@@ -88,8 +89,7 @@ function valueAt(curve: DrawnCurve, md: number): number {
 /** Rows of pixels of a track at which a fill is drawn. */
 function* rows(box: TrackBox, step: number): Generator<{ y: number; md: number }> {
   for (let y = 0; y < box.height; y += step) {
-    const md = box.from + ((box.to - box.from) * (y + step / 2)) / box.height;
-    yield { y: box.top + y, md };
+    yield { y: box.top + y, md: box.mdAt(box.top + y + step / 2) };
   }
 }
 

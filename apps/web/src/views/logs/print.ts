@@ -30,7 +30,7 @@ export function printPanel(
   const narrow = layOut(
     columns,
     { ...desk, spaced: false },
-    { width: 100, height: HEAD + height + 4 },
+    { width: 1e5, height: HEAD + height + 4 },
     window,
     spacing,
   );

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { type CurveClass, curveClassSchema, type EarthObject, type Logs } from '../../earth/objects.ts';
-import { type DepthAxis, type curveOf, type WellCurves, wellCurves } from '../../project/curves.ts';
+import { type curveOf, type DepthAxis, type WellCurves, wellCurves } from '../../project/curves.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, type Draft, defineStep, eachRole, type ParamFacts, wellsInput } from '../define.ts';
