@@ -1,14 +1,90 @@
 import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
+import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { relationOf } from '../../project/seeds.ts';
 import { alongPath, panelAlong, tieWellOf } from '../../project/tieWell.ts';
 import { REFLECTION } from '../../rocks/reflect.ts';
+import type { Store } from '../../storage/store.ts';
 import { tieLogs } from '../../tie/chain.ts';
 import { elasticInTime } from '../../tie/elastic.ts';
 import { estimateWavelet, reflectivityAt, type WellWindow } from '../../tie/estimate.ts';
 import { twtOfDepth } from '../../wells/timeDepth.ts';
 import { defineStep, number, text, wellsInput } from '../define.ts';
+
+const params = z.object({
+  top: text({ title: 'Around the top', description: 'The windows lie around this top.' }, 'Tolven Top'),
+  windowMs: number(
+    { title: 'Window', description: 'Whole height of each window.', unit: 'ms' },
+    { min: 200, max: 3000, step: 20, initial: 600 },
+  ),
+  shortestMs: number(
+    { title: 'Shortest', description: 'Shortest whole length tried.', unit: 'ms' },
+    { min: 40, max: 300, step: 4, initial: 80 },
+  ),
+  longestMs: number(
+    { title: 'Longest', description: 'Longest whole length tried.', unit: 'ms' },
+    { min: 60, max: 400, step: 4, initial: 160 },
+  ),
+  angleDeg: number(
+    {
+      title: 'Angle',
+      description: 'Middle angle of the stack; beyond zero reflections are Zoeppritz’s and shear is needed.',
+      unit: '°',
+    },
+    { min: 0, max: 50, step: 1, initial: 0 },
+  ),
+});
+
+/** Reflectivity and trace of one well around the top, or why it has none. */
+async function windowOf(
+  store: Store,
+  around: EarthObject[],
+  seismic: Volume,
+  well: Well,
+  p: z.infer<typeof params>,
+): Promise<{ window: WellWindow; place: { well: string; i: number; j: number } } | string> {
+  const relation = relationOf(around, well.name);
+  const at = topInDepth(around, well, p.top);
+  if (!relation || !at) return `${well.name} has no ${relation ? `top “${p.top}”` : 'tie or checkshots'}`;
+  // a tied well needs no checkshots here: its own relation stands for them
+  const data = await tieWellOf(store, around, well, well);
+  const logs = tieLogs(data);
+  if (!logs) return `The sonic of ${well.name} is too short`;
+  const shear = p.angleDeg > 0 ? logs.shear : null;
+  if (p.angleDeg > 0 && !shear) return `${well.name} has no shear log, which reflections at ${p.angleDeg}° need`;
+  const twt = logs.slowness.tvdss.map((z) => twtOfDepth(relation, z));
+  const elastic = elasticInTime(twt, logs.slowness.tvdss, logs.slowness.secondsPerMetre, logs.density, shear);
+  const { vp, vs, density, reflectivity } = elastic;
+  const rock = (b: number) => ({ vp: vp[b], vs: vs ? vs[b] : 0, density: density[b] });
+  const values = vs
+    ? reflectivity.map((_, b) => (b > 0 ? REFLECTION['exact Zoeppritz'](rock(b - 1), rock(b), p.angleDeg) : 0))
+    : reflectivity;
+  const panel = await panelAlong(store, seismic, data.path, relation, 0);
+  const trace = alongPath(panel);
+  const middle = twtOfDepth(relation, at.tvdss);
+  const from = Math.max(middle - p.windowMs / 2, elastic.firstMs, trace.firstMs);
+  const to = Math.min(
+    middle + p.windowMs / 2,
+    elastic.firstMs + elastic.stepMs * (values.length - 1),
+    trace.firstMs + trace.stepMs * (trace.values.length - 1),
+  );
+  const first = Math.ceil((from - trace.firstMs) / trace.stepMs);
+  const count = Math.floor((to - trace.firstMs) / trace.stepMs) - first + 1;
+  if (count < 30) return `${well.name} has logs over less than 30 samples of the window`;
+  const fine = { firstMs: elastic.firstMs, stepMs: elastic.stepMs, values };
+  const sign = seismic.polarity === 'harder-negative' ? -1 : 1;
+  const k = Math.min(panel.samples - 1, Math.max(0, Math.round((middle - panel.firstMs) / panel.stepMs)));
+  return {
+    window: {
+      well: well.name,
+      stepMs: trace.stepMs,
+      reflectivity: reflectivityAt(fine, trace.firstMs + first * trace.stepMs, trace.stepMs, count),
+      trace: trace.values.slice(first, first + count).map((v) => v * sign),
+    },
+    place: { well: well.name, i: Math.round(panel.i[k]), j: Math.round(panel.j[k]) },
+  };
+}
 
 export const estimate = defineStep({
   id: 'tie.estimate',
@@ -23,88 +99,23 @@ export const estimate = defineStep({
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'], domain: 'twt' },
     wells: wellsInput(['directional surveys', 'logs', 'checkshots', 'tops', 'time-depth relation']),
   },
-  params: z.object({
-    top: text({ title: 'Around the top', description: 'The windows lie around this top.' }, 'Tolven Top'),
-    windowMs: number(
-      { title: 'Window', description: 'Whole height of each window.', unit: 'ms' },
-      { min: 200, max: 3000, step: 20, initial: 600 },
-    ),
-    shortestMs: number(
-      { title: 'Shortest', description: 'Shortest whole length tried.', unit: 'ms' },
-      { min: 40, max: 300, step: 4, initial: 80 },
-    ),
-    longestMs: number(
-      { title: 'Longest', description: 'Longest whole length tried.', unit: 'ms' },
-      { min: 60, max: 400, step: 4, initial: 160 },
-    ),
-    angleDeg: number(
-      {
-        title: 'Angle',
-        description: 'Middle angle of the stack; beyond zero reflections are Zoeppritz’s and shear is needed.',
-        unit: '°',
-      },
-      { min: 0, max: 50, step: 1, initial: 0 },
-    ),
-  }),
+  params,
   outputs: { wavelet: { kind: 'wavelet', title: 'Wavelet' } },
   async run({ inputs, around, params: p, store, signal, progress, warn }) {
     const { seismic, wells } = inputs;
-    const sign = seismic.polarity === 'harder-negative' ? -1 : 1;
     const windows: WellWindow[] = [];
     const places: { well: string; i: number; j: number }[] = [];
     for (const [n, well] of wells.entries()) {
       stopIf(signal);
-      const relation = relationOf(around, well.name);
-      const at = topInDepth(around, well, p.top);
-      if (!relation || !at) {
-        warn(`${well.name} has no ${relation ? `top “${p.top}”` : 'tie or checkshots'}; it was left out.`);
-        continue;
-      }
-      // a tied well needs no checkshots here: its own relation stands for them
-      const notes: string[] = [];
-      const data = await tieWellOf(store, around, well, well, notes);
-      const logs = tieLogs(data);
-      if (!logs) {
-        warn(`The sonic of ${well.name} is too short; it was left out.`);
-        continue;
-      }
-      const twt = logs.slowness.tvdss.map((z) => twtOfDepth(relation, z));
-      const shear = p.angleDeg > 0 ? logs.shear : null;
-      if (p.angleDeg > 0 && !shear) {
-        warn(`${well.name} has no shear log, which reflections at ${p.angleDeg}° need; it was left out.`);
-        continue;
-      }
-      const elastic = elasticInTime(twt, logs.slowness.tvdss, logs.slowness.secondsPerMetre, logs.density, shear);
-      const { vp, vs, density, reflectivity } = elastic;
-      const rock = (b: number) => ({ vp: vp[b], vs: vs ? vs[b] : 0, density: density[b] });
-      const r = vs
-        ? reflectivity.map((_, b) => (b > 0 ? REFLECTION['exact Zoeppritz'](rock(b - 1), rock(b), p.angleDeg) : 0))
-        : reflectivity;
-      const trace = alongPath(await panelAlong(store, seismic, data.path, relation, 0));
-      const middle = twtOfDepth(relation, at.tvdss);
-      const logged = [elastic.firstMs, elastic.firstMs + elastic.stepMs * (r.length - 1)];
-      const from = Math.max(middle - p.windowMs / 2, logged[0], trace.firstMs);
-      const to = Math.min(middle + p.windowMs / 2, logged[1], trace.firstMs + trace.stepMs * (trace.values.length - 1));
-      const first = Math.ceil((from - trace.firstMs) / trace.stepMs);
-      const count = Math.floor((to - trace.firstMs) / trace.stepMs) - first + 1;
-      if (count < 30) {
-        warn(`${well.name} has logs over less than 30 samples of the window; it was left out.`);
-        continue;
-      }
-      windows.push({
-        well: well.name,
-        stepMs: trace.stepMs,
-        reflectivity: reflectivityAt(
-          { firstMs: elastic.firstMs, stepMs: elastic.stepMs, values: r },
-          trace.firstMs + first * trace.stepMs,
-          trace.stepMs,
-          count,
-        ),
-        trace: trace.values.slice(first, first + count).map((v) => v * sign),
+      const found = await windowOf(store, around, seismic, well, p).catch((cause: unknown) => {
+        if (cause instanceof LithagonError) return cause.message;
+        throw cause;
       });
-      const panel = await panelAlong(store, seismic, data.path, relation, 0);
-      const k = Math.min(panel.samples - 1, Math.max(0, Math.round((middle - panel.firstMs) / panel.stepMs)));
-      places.push({ well: well.name, i: Math.round(panel.i[k]), j: Math.round(panel.j[k]) });
+      if (typeof found === 'string') warn(`${found.replace(/\.$/, '')}; it was left out.`);
+      else {
+        windows.push(found.window);
+        places.push(found.place);
+      }
       progress((0.8 * (n + 1)) / wells.length);
     }
     places.forEach((a, n) => {
