@@ -42,6 +42,7 @@ export const RULES = [
     'attributes',
     'conditioning',
     'correlation',
+    'crossplot',
     'facies',
     'faults',
     'horizons',

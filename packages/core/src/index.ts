@@ -1,3 +1,13 @@
+export {
+  bandAt,
+  type Density,
+  densityOf,
+  fitLine,
+  type LineFit,
+  type PlotWindow,
+  selected,
+} from './crossplot/points.ts';
+export { trendsFor } from './crossplot/trends.ts';
 export * from './earth/crs.ts';
 export { type Units, unitsOf } from './earth/display.ts';
 export * from './earth/errors.ts';
@@ -20,6 +30,7 @@ export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
 export * from './project/carry.ts';
 export { bytesOf, dependents, finder } from './project/catalogue.ts';
+export { type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';
 export * from './project/curves.ts';
 export * from './project/facies.ts';
 export { factsOf, type Listed, listObjects } from './project/facts.ts';

@@ -16,6 +16,8 @@ import {
   meanSpectrum,
   type OutOptions,
   type Plane,
+  type PlotRequest,
+  type PlotWindow,
   type Preview,
   proposeTops,
   type RunRequest,
@@ -40,6 +42,7 @@ import {
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { createProject, idbStore, removeDatabase } from '../storage/idbStore';
+import { gatherPlot, rasterOf, selectPlot } from './plots';
 
 /** An error as it crosses from a worker to the page. */
 export interface PlainError {
@@ -211,6 +214,23 @@ const api = {
       });
     }),
 
+  /** Gather the points of a crossplot; they stay here under a key. */
+  plotGather: (projectId: string, request: PlotRequest) =>
+    outcome(async () => {
+      const store = await storeOf(projectId);
+      return gatherPlot(store, await store.list(), request);
+    }),
+
+  /** How many points lie in each cell of a window, and what colours them. */
+  plotRaster: (key: string, window: PlotWindow, width: number, height: number) =>
+    outcome(async () => {
+      const made = rasterOf(key, window, width, height);
+      return made && Comlink.transfer(made, [made.counts.buffer, ...(made.means ? [made.means.buffer] : [])]);
+    }),
+
+  /** Where the points in a ring are: intervals of wells, or bins. */
+  plotSelect: (key: string, ring: [number, number][]) => outcome(async () => selectPlot(key, ring)),
+
   /** Tops of trusted wells proposed in others; nothing is kept. */
   carry: (
     task: number,
@@ -237,7 +257,15 @@ const api = {
     }),
 
   /** A tie as its parameters stand, with the seismic beside the well; nothing is kept. */
-  tie: (projectId: string, wellId: string, volumeId: string, waveletId: string, params: TieParams, beside: number) =>
+  tie: (
+    projectId: string,
+    wellId: string,
+    volumeId: string,
+    waveletId: string,
+    likeId: string | null,
+    params: TieParams,
+    beside: number,
+  ) =>
     outcome(async () => {
       const store = await storeOf(projectId);
       const [well, volume, wavelet, objects] = await Promise.all([
@@ -250,7 +278,8 @@ const api = {
         throw new LithagonError('tie', 'A tie needs a well, a volume and a wavelet.', {
           fix: 'Choose all three in the Sheet.',
         });
-      return tieOf(store, objects, well, volume, wavelet, params, beside);
+      const like = objects.find((o): o is Well => o.id === likeId && o.kind === 'well');
+      return tieOf(store, objects, well, volume, wavelet, params, beside, like);
     }),
 
   cancel: (task: number): void => running.get(task)?.abort(),

@@ -2,6 +2,7 @@ import type { Domain, Plane } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
+import { PLOT_DESK, type PlotDesk } from '../views/crossplot/plotDesk';
 import { LOGS_DESK, type LogsDesk } from '../views/logs/template';
 
 /** How a volume is drawn, wherever it is drawn. */
@@ -40,6 +41,8 @@ export interface DeskState {
   exaggeration: number;
   /** What the Logs view shows and how. */
   logs: LogsDesk;
+  /** What the Crossplot shows. */
+  plot: PlotDesk;
   stage: string | null;
   theme: 'light' | 'dark';
 }
@@ -59,6 +62,7 @@ const initial: DeskState = {
   hidden: [],
   exaggeration: 2,
   logs: LOGS_DESK,
+  plot: PLOT_DESK,
   stage: 'data',
   theme: 'light',
 };

@@ -16,6 +16,7 @@ const KEPT = [
   'hidden',
   'exaggeration',
   'logs',
+  'plot',
 ] as const satisfies (keyof DeskState)[];
 
 const WORDS: Record<(typeof KEPT)[number], string> = {
@@ -31,6 +32,7 @@ const WORDS: Record<(typeof KEPT)[number], string> = {
   hidden: 'what is hidden',
   exaggeration: 'the exaggeration of the scene',
   logs: 'the logs panel',
+  plot: 'the crossplot',
 };
 
 type Kept = Pick<DeskState, (typeof KEPT)[number]>;
@@ -77,7 +79,13 @@ export function openDesk(name: string): void {
   const saved = savedDesks().find((d) => d.name === name);
   if (!saved) return;
   const state = saved.state as unknown as Kept;
-  useDesk.setState({ ...state, line: state.line ?? null, logs: state.logs ?? useDesk.getState().logs, desk: name });
+  useDesk.setState({
+    ...state,
+    line: state.line ?? null,
+    logs: state.logs ?? useDesk.getState().logs,
+    plot: state.plot ?? useDesk.getState().plot,
+    desk: name,
+  });
   if (state.layout) arrangeAs(state.layout);
 }
 

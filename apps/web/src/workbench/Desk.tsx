@@ -7,6 +7,7 @@ import {
 } from 'dockview-react';
 import { useDesk } from '../state/desk';
 import { CatalogueView } from '../views/catalogue/CatalogueView';
+import { CrossplotView } from '../views/crossplot/CrossplotView';
 import { LogsView } from '../views/logs/LogsView';
 import { MapView } from '../views/map/MapView';
 import { SceneView } from '../views/scene/SceneView';
@@ -21,6 +22,7 @@ const VIEWS = {
   scene: () => <SceneView />,
   tie: () => <TieView />,
   logs: () => <LogsView />,
+  crossplot: () => <CrossplotView />,
   catalogue: () => <CatalogueView />,
 };
 

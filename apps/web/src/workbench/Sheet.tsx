@@ -10,15 +10,18 @@ import { Button, IconButton } from '../ui/Button';
 import { DeleteSheet } from '../views/catalogue/BulkActions';
 import { DisplayForm } from './DisplayForm';
 import { beginFault, beginPicking, trackBehind } from './draw';
+import { FaciesReport, isFaciesReport } from './FaciesReport';
 import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
 import { ResultRows } from './ResultRows';
 import { SaveAs } from './SaveAs';
 import css from './Sheet.module.css';
 import { StepForm } from './StepForm';
+import { StratigraphyEditor } from './StratigraphyEditor';
 import { showObject } from './show';
 import { change, runRebuild } from './steps';
 import { ToolSheet } from './ToolSheet';
 import { Trail } from './Trail';
+import { WaveletSheet } from './WaveletSheet';
 
 /** The panel at the right: the step being set up, or the object selected. */
 export function Sheet() {
@@ -80,7 +83,10 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
         {object.kind === 'seismic line' && <Crossings line={object} />}
         {object.kind === 'logs' && <CurveClasses logs={object} />}
-        {object.kind === 'result table' && <ResultRows table={object} />}
+        {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}
+        {object.kind === 'wavelet' && <WaveletSheet wavelet={object} />}
+        {object.kind === 'result table' &&
+          (isFaciesReport(object) ? <FaciesReport table={object} /> : <ResultRows table={object} />)}
         <Notes object={object} />
         <h3>Trail</h3>
         <Trail object={object} />

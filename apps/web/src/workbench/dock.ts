@@ -3,7 +3,15 @@ import type { DockviewApi, SerializedDockview } from 'dockview-react';
 let dock: DockviewApi | null = null;
 
 /** Views that a desk need not hold: they open beside the section when there is something for them. */
-const TITLES = { section: 'Section', map: 'Map', scene: 'Scene', tie: 'Tie', logs: 'Logs', catalogue: 'Catalogue' };
+const TITLES = {
+  section: 'Section',
+  map: 'Map',
+  scene: 'Scene',
+  tie: 'Tie',
+  logs: 'Logs',
+  crossplot: 'Crossplot',
+  catalogue: 'Catalogue',
+};
 /** Views that need the whole desk while they are in front. */
 const WHOLE: string[] = ['tie', 'logs', 'catalogue'];
 export type ViewId = keyof typeof TITLES;

@@ -2,7 +2,6 @@ import {
   type AnyStep,
   askedInputs,
   bytesOf,
-  companionsOf,
   type EarthObject,
   type InputSpec,
   madeTogether,
@@ -86,19 +85,12 @@ export function change(object: EarthObject): void {
   });
 }
 
-/** What a run would take the place of: what is being changed, or the tie that the well already has. */
+/** What a run would take the place of: what is being changed. A tie of a well is a new version beside the others. */
 export function takesPlaceOf(setup: Setup, objects: EarthObject[]): EarthObject[] {
-  if (setup.step === 'tie.well') {
-    const well = objects.find((o) => o.id === setup.inputs.well?.[0]);
-    return well ? companionsOf(objects, well.name, 'time-depth relation') : [];
-  }
-  return objects.filter((o) => Object.values(setup.replaces ?? {}).includes(o.id));
+  return setup.step === 'tie.well' ? [] : objects.filter((o) => Object.values(setup.replaces ?? {}).includes(o.id));
 }
 
-function replacesOf(setup: Setup): Record<string, string> | undefined {
-  const [old] = takesPlaceOf(setup, useProject.getState().objects);
-  return setup.step === 'tie.well' && old ? { relation: old.id } : setup.replaces;
-}
+const replacesOf = (setup: Setup) => (setup.step === 'tie.well' ? undefined : setup.replaces);
 
 /** Run the step of an object again in its place, with some inputs changed. */
 export async function rerun(object: EarthObject, inputs: Record<string, string[]>): Promise<void> {

@@ -1,9 +1,11 @@
-import type { EarthObject, Navigation, WellTable } from '../earth/objects.ts';
+import { LithagonError } from '../earth/errors.ts';
+import type { EarthObject, Navigation, Wavelet, WellTable } from '../earth/objects.ts';
 import { type MapUnit, METRES } from '../earth/transform.ts';
 import { unitNamed } from '../earth/units.ts';
 import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
 import { canonicalJson } from '../numerics/hash.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { FINE_MS, resampledWavelet } from '../tie/wavelet.ts';
 import { placementFor } from './coordinates.ts';
 import { type Loaded, type Loading, oneOf } from './load.ts';
 import { horizonOfPoints } from './loadHorizon.ts';
@@ -153,7 +155,9 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
           madeBy,
         ),
       );
-  } else objects.push(await horizonOfPoints(loading, table, madeBy));
+  } else if (spec.kind === 'wavelet')
+    objects.push(waveletOf(source.name, existing, numbers.time, numbers.amplitude, madeBy));
+  else objects.push(await horizonOfPoints(loading, table, madeBy));
   return { objects, warnings };
 }
 
@@ -174,6 +178,44 @@ export function navigationOf(
     line,
     by,
     points: sorted,
+    madeBy,
+  };
+}
+
+/** A wavelet from times and amplitudes in even steps. */
+function waveletOf(
+  file: string,
+  existing: EarthObject[],
+  times: ArrayLike<number>,
+  amplitudes: ArrayLike<number>,
+  madeBy: WellTable['madeBy'],
+): Wavelet {
+  const order = Array.from({ length: times.length }, (_, n) => n).sort((a, b) => times[a] - times[b]);
+  const [t, samples] = [order.map((n) => times[n]), order.map((n) => amplitudes[n])];
+  const stepMs = (t[t.length - 1] - t[0]) / (t.length - 1);
+  if (
+    t.length < 5 ||
+    !(stepMs > 0) ||
+    t.some((v, n) => Math.abs(v - t[0] - n * stepMs) > 0.05 * stepMs) ||
+    samples.some(Number.isNaN)
+  )
+    throw new LithagonError('wavelet', `${file} is no wavelet: it needs five amplitudes or more at even times.`, {
+      object: file,
+      fix: 'Write one line for each sample, in even steps. Nothing was loaded.',
+    });
+  // synthetics are made in fine time
+  const fine = resampledWavelet({ stepMs, firstMs: t[0], samples: Float64Array.from(samples) }, FINE_MS);
+  return {
+    id: newId('wavelet'),
+    kind: 'wavelet',
+    name: freeName(existing, 'wavelet', file.replace(/\.[^.]+$/, '').slice(0, 100) || 'Wavelet'),
+    stage: 'tie',
+    revision: loadedRevision('wavelet', [t, samples]),
+    stepMs: fine.stepMs,
+    firstMs: fine.firstMs,
+    samples: Array.from(fine.samples),
+    method: 'imported',
+    phaseDeg: 0,
     madeBy,
   };
 }

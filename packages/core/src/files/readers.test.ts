@@ -248,3 +248,28 @@ describe('shapefiles', () => {
     ['PROJCS["Somewhere else"]', undefined],
   ])('%s means %s', async (wkt, code) => expect(await crsOfWkt(wkt, crsTable)).toBe(code));
 });
+
+describe('a wavelet as a table', () => {
+  const load = async (text: string) => {
+    const store = memoryStore();
+    const source = memorySource('source wavelet.csv', new TextEncoder().encode(text));
+    return loadFile(source, {}, { store, crsTable: async () => [] });
+  };
+  test('in steps of two milliseconds comes back in fine time with its peak where it was', async () => {
+    const rows = Array.from({ length: 41 }, (_, n) => {
+      const ms = 2 * (n - 20);
+      const a = (Math.PI * 30 * ms * 0.001) ** 2;
+      return `${ms},${((1 - 2 * a) * Math.exp(-a)).toFixed(6)}`;
+    });
+    const { objects } = await load(`time_ms,amplitude\n${rows.join('\n')}\n`);
+    const [wavelet] = objects;
+    if (wavelet?.kind !== 'wavelet') throw new Error('no wavelet');
+    expect(wavelet.stepMs).toBe(1);
+    expect(wavelet.samples[Math.round(-wavelet.firstMs)]).toBeCloseTo(1, 3);
+    expect(wavelet.method).toBe('imported');
+  });
+  test('of uneven times or too few is refused, and nothing is loaded', async () => {
+    await expect(load('time_ms,amplitude\n0,1\n1,2\n5,3\n6,1\n9,2\n')).rejects.toThrow('is no wavelet');
+    await expect(load('time_ms,amplitude\n0,1\n1,2\n')).rejects.toThrow('is no wavelet');
+  });
+});

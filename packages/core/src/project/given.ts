@@ -1,9 +1,9 @@
-import type { EarthObject, Fault, Picks, Polygon } from '../earth/objects.ts';
+import type { EarthObject, Fault, Picks, PlotClass, Polygon } from '../earth/objects.ts';
 import { canonicalJson, hasher } from '../numerics/hash.ts';
 import { ENGINE, newId } from './make.ts';
 
 /** What a person draws: its base is empty, and all of it is handwork. */
-export type Given = Picks | Fault | Polygon;
+export type Given = Picks | Fault | Polygon | PlotClass;
 
 function revisionOf(object: Given): string {
   const { kind } = object;
@@ -12,7 +12,9 @@ function revisionOf(object: Given): string {
       ? [object.event, object.points, object.erased]
       : kind === 'fault'
         ? [object.domain, object.sticks]
-        : [object.closed, object.rings];
+        : kind === 'crossplot class'
+          ? [object.x, object.y, object.ring]
+          : [object.closed, object.rings];
   return hasher().text(canonicalJson(content)).digest();
 }
 

@@ -62,7 +62,15 @@ export interface ShownWell {
   /** `[x, y, tvdss, twt]`; time is NaN where there is none. */
   points: [number, number, number, number][];
   relation: TimeDepth | null;
-  tops: { name: string; x: number; y: number; tvdss: number; twt: number }[];
+  tops: {
+    name: string;
+    x: number;
+    y: number;
+    tvdss: number;
+    twt: number;
+  }[];
+  /** Map coordinates, TVDSS and TWT at a measured depth. */
+  at(md: number): [x: number, y: number, tvdss: number, twt: number];
 }
 
 export function shownWells(objects: EarthObject[]): ShownWell[] {
@@ -81,7 +89,7 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
         const [x, y, tvdss, twt] = at(top.md);
         return { name: top.name, x, y, tvdss, twt };
       });
-      return { well, relation, tops, points: Array.from({ length: steps + 1 }, (_, n) => at((total * n) / steps)) };
+      return { well, relation, tops, at, points: Array.from({ length: steps + 1 }, (_, n) => at((total * n) / steps)) };
     });
 }
 

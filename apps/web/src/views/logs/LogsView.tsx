@@ -13,6 +13,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { edit } from '../../state/history';
+import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
@@ -622,6 +623,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
                 </g>
               );
             })}
+            <LitUp panel={panel} />
             {drag && <Ghost drag={drag} panel={panel} desk={desk} />}
             {stroke && <Stroke stroke={stroke} panel={panel} color={faciesColor(facies, faciesNames)} />}
           </svg>
@@ -772,4 +774,30 @@ function Stroke({
   if (!well) return null;
   const [a, b] = [well.y(stroke.from), well.y(stroke.to)].sort((p, q) => p - q);
   return <rect x={well.left + 40} width={well.width - 40} y={a} height={b - a} fill={color} fillOpacity={0.5} />;
+}
+
+/** Depths whose points are selected in a crossplot. */
+function LitUp({ panel }: { panel: Panel }) {
+  const now = usePlotSelection((s) => s.now);
+  if (!now) return null;
+  return (
+    <g data-testid="lit-logs">
+      {panel.wells.flatMap((well) =>
+        (now.wells.get(well.column.well.name) ?? []).map(([from, to]) => {
+          const y = well.y(from);
+          return (
+            <rect
+              key={from}
+              x={well.left + 40}
+              width={well.width - 40}
+              y={y}
+              height={Math.max(0.7, well.y(to) - y)}
+              fill={now.color}
+              fillOpacity={0.35}
+            />
+          );
+        }),
+      )}
+    </g>
+  );
 }

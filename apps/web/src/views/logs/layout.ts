@@ -7,7 +7,7 @@ export const HEAD = 92;
 const AXIS = 40;
 const GAP = 66;
 /** Tracks are narrowed to this part of their width where that lets all wells be seen. */
-const NARROWEST = 0.58;
+const NARROWEST = 0.5;
 const TRACK_GAP = 3;
 
 /** A well's place in the panel. */

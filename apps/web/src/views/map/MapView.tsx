@@ -2,6 +2,7 @@ import { toIndex } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
+import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
 import { offerFiles, useSelection } from '../../state/selection';
@@ -247,6 +248,7 @@ export function MapView() {
             selected={selected}
           />
         )}
+        {frame && <LitUp frame={frame} size={size} wells={wells} />}
         {frame && tool?.kind === 'wells' && <WellLine frame={frame} size={size} wells={wells} />}
         {ringPath.length > 1 && (
           <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
@@ -296,6 +298,47 @@ function WellLine({ frame, size, wells }: { frame: MapFrame; size: Size; wells: 
           </text>
         </g>
       ))}
+    </svg>
+  );
+}
+
+/** What is selected in a crossplot: bins of a map or volume, or the parts of wells that hold such points. */
+function LitUp({ frame, size, wells }: { frame: MapFrame; size: Size; wells: ShownWell[] }) {
+  const now = usePlotSelection((s) => s.now);
+  const of = useProject((s) => (now?.bins ? s.byId.get(now.bins.of) : undefined));
+  const values = useMemo(
+    () => (now?.bins ? Float32Array.from(now.bins.mask, (v) => (v ? 1 : Number.NaN)) : null),
+    [now],
+  );
+  if (!now) return null;
+  if (values && of && 'lattice' in of && of.lattice)
+    return (
+      <MapRaster
+        values={values}
+        lattice={of.lattice}
+        look={{ map: 'ember', low: 0, high: 1.6, reverse: false, opacity: 0.7 }}
+        frame={frame}
+        size={size}
+      />
+    );
+  return (
+    <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }} data-testid="lit-map">
+      {wells.flatMap(({ well }) => {
+        const metres = (now.wells.get(well.name) ?? []).reduce((s, [a, b]) => s + b - a, 0);
+        if (metres === 0) return [];
+        const [x, y] = toScreen(frame, size, well.x, well.y);
+        return [
+          <circle
+            key={well.id}
+            cx={x}
+            cy={y}
+            r={Math.min(26, 6 + Math.sqrt(metres))}
+            fill={now.color}
+            fillOpacity={0.4}
+            stroke={now.color}
+          />,
+        ];
+      })}
     </svg>
   );
 }

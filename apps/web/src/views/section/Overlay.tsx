@@ -3,6 +3,7 @@ import { windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { colorOf } from '../../color/objects';
 import { useCursor } from '../../state/cursor';
+import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { useArray } from '../common/hooks';
@@ -182,6 +183,7 @@ function WellLine({ frame, well }: { frame: Frame; well: ShownWell }) {
         anchor="middle"
         bold
       />
+      <LitUp frame={frame} well={well} />
       {well.tops.map((t) => {
         const [trace, off] = traceOf(frame.line, t.x, t.y);
         const vertical = frame.domain === 'twt' ? t.twt : t.tvdss;
@@ -207,6 +209,26 @@ function WellLine({ frame, well }: { frame: Frame; well: ShownWell }) {
             <Label x={x(trace) + 10} y={y(vertical) + 4} text={t.name} color="#17191b" />
           </g>
         );
+      })}
+    </g>
+  );
+}
+
+/** Parts of a well whose points are selected in a crossplot. */
+function LitUp({ frame, well }: { frame: Frame; well: ShownWell }) {
+  const now = usePlotSelection((s) => s.now);
+  const intervals = now?.wells.get(well.well.name);
+  if (!now || !intervals) return null;
+  const { x, y } = scales(frame);
+  return (
+    <g data-testid="lit-section">
+      {intervals.map(([from, to]) => {
+        const ends = [from, to].map((md) => {
+          const [px, py, tvdss, twt] = well.at(md);
+          const [trace] = traceOf(frame.line, px, py);
+          return [x(trace), y(frame.domain === 'twt' ? twt : tvdss)] as [number, number];
+        });
+        return <path key={from} d={path(ends)} stroke={now.color} strokeWidth={7} strokeOpacity={0.85} />;
       })}
     </g>
   );

@@ -3,21 +3,10 @@ import css from './Tie.module.css';
 
 const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
 
-/** The best match with the wavelet turned over. */
-function opposite({ chain }: Tie): number {
-  const { map, phaseDeg } = chain;
-  const turned = ((phaseDeg + 360) % 360) - 180;
-  const p = map.phases.reduce(
-    (best, v, n) => (Math.abs(v - turned) < Math.abs(map.phases[best] - turned) ? n : best),
-    0,
-  );
-  return map.values.subarray(p * map.shifts.length, (p + 1) * map.shifts.length).reduce((a, b) => Math.max(a, b), 0);
-}
-
 /** How good a tie is, in figures. */
 export function Scores({ tie }: { tie: Tie }) {
   const { chain } = tie;
-  const { map, logs, calibration } = chain;
+  const { map, logs, calibration, evidence, change, warnings } = chain;
   const spread = Math.sqrt(
     calibration.drift.reduce((s, d) => {
       const k = calibration.knees;
@@ -29,7 +18,7 @@ export function Scores({ tie }: { tie: Tie }) {
       return s + (d.driftMs - (k[n - 1].driftMs + f * (k[n].driftMs - k[n - 1].driftMs))) ** 2;
     }, 0) / calibration.drift.length,
   );
-  const close = map.runnerUp && map.runnerUp.correlation > chain.correlation - 0.1;
+  const close = warnings.some((w) => w.startsWith('Another event'));
   const rows: [string, string, boolean?][] = [
     ['Correlation', `${chain.correlation.toFixed(2)} in ${(tie.windowMs[1] - tie.windowMs[0]).toFixed(0)} ms`],
     ['Shift', `${signed(chain.shiftMs)} ms`],
@@ -39,9 +28,25 @@ export function Scores({ tie }: { tie: Tie }) {
       map.runnerUp
         ? `${map.runnerUp.correlation.toFixed(2)} at ${signed(map.runnerUp.shiftMs, 0)} ms`
         : 'none in reach',
-      close ?? false,
+      close,
     ],
-    ['Opposite polarity', opposite(tie).toFixed(2)],
+    [
+      'Polarity',
+      `${evidence.asDeclared.toFixed(2)} as declared, ${evidence.turnedOver.toFixed(2)} turned over`,
+      evidence.turnedOver > evidence.asDeclared,
+    ],
+    [
+      'Chance',
+      `${evidence.chance <= 0.011 ? 'under 1' : (100 * evidence.chance).toFixed(0)} in 100 noise traces match so well`,
+      evidence.chance > 0.05,
+    ],
+    ['Predicts', `${(100 * chain.correlation ** 2).toFixed(0)} % of the trace in the window`],
+    ['Time', `± ${evidence.uncertaintyMs.toFixed(1)} ms (90 %)`],
+    [
+      'Velocity',
+      change.part === 0 ? 'as calibrated' : `changed by ${signed(100 * change.part)} % at most`,
+      warnings.some((w) => w.startsWith('Velocity')),
+    ],
     ['Checkshots', `${spread.toFixed(1)} ms rms from the line`],
     ['Density', logs.densityEstimated ? 'estimated from velocity' : 'logged', logs.densityEstimated],
     ['Mended', `${logs.spikes} spikes, ${logs.bridged} nulls`],
@@ -57,6 +62,14 @@ export function Scores({ tie }: { tie: Tie }) {
           </div>
         ))}
       </dl>
+      {(warnings.length > 0 || tie.notes.length > 0 || tie.borrowedFrom) && (
+        <ul className={css.against} aria-label="What speaks against the tie">
+          {tie.borrowedFrom && <li>No checkshots: times begin as those of {tie.borrowedFrom}.</li>}
+          {[...warnings, ...tie.notes].map((w) => (
+            <li key={w}>{w}</li>
+          ))}
+        </ul>
+      )}
     </figure>
   );
 }

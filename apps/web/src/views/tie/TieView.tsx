@@ -1,4 +1,4 @@
-import type { Tie } from '@lithagon/core';
+import type { Tie, TieParams } from '@lithagon/core';
 import { stepOf } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../../state/project';
@@ -9,6 +9,7 @@ import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import { MatchPlot } from './MatchPlot';
 import { Scores } from './Scores';
 import css from './Tie.module.css';
+import { ShiftMap, TieTable } from './TieTable';
 import { Tracks } from './Tracks';
 import { useTie, useTieRequest } from './useTie';
 import { WaveletPlot } from './WaveletPlot';
@@ -56,13 +57,13 @@ export function TieView() {
           <span>Nothing was changed. Choose other inputs in the Sheet.</span>
         </EmptyView>
       )}
-      {tie && !problem && <Chain tie={tie} draft={request.draft} moved={request.params.knees} />}
+      {tie && !problem && <Chain tie={tie} draft={request.draft} params={request.params} />}
       {!tie && !problem && <EmptyView title="Reading logs and seismic…" />}
     </ViewFrame>
   );
 }
 
-function Chain({ tie, draft, moved }: { tie: Tie; draft: boolean; moved: { tvdss: number; driftMs: number }[] }) {
+function Chain({ tie, draft, params }: { tie: Tie; draft: boolean; params: TieParams }) {
   const [ref, element, size] = useSize<HTMLDivElement>();
   const whole = useMemo((): [number, number] => {
     const [from, to] = tie.windowMs;
@@ -94,12 +95,24 @@ function Chain({ tie, draft, moved }: { tie: Tie; draft: boolean; moved: { tvdss
   return (
     <div className={css.whole}>
       <div ref={ref} className={css.tracks} onDoubleClick={() => setKept(null)}>
-        {size.width > 200 && <Tracks tie={tie} window={window} size={size} draft={draft} moved={moved} />}
+        {size.width > 200 && (
+          <Tracks
+            tie={tie}
+            window={window}
+            size={size}
+            draft={draft}
+            moved={params.knees}
+            pins={params.stretch === 'pins' ? params.pins : []}
+            bound={params.mostChange / 100}
+          />
+        )}
       </div>
       <div className={css.strip}>
         <MatchPlot tie={tie} draft={draft} />
         <WaveletPlot wavelet={tie.chain.wavelet} />
         <Scores tie={tie} />
+        {!draft && <TieTable />}
+        {!draft && <ShiftMap />}
       </div>
     </div>
   );

@@ -1,13 +1,15 @@
-import type { Tie } from '@lithagon/core';
+import type { Pin, Tie } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
 import type { Size } from '../common/hooks';
 import { Raster } from '../raster/Raster';
 import { Curve, smallestAndLargest } from './Curve';
 import { Drift } from './Drift';
+import { addPin, Pins } from './Pins';
 import { Limits, Reflections, Running, Wiggles } from './parts';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
+import { VelocityTrack } from './VelocityTrack';
 
 const LEFT = 44;
 const TOP = 34;
@@ -18,9 +20,10 @@ const GAP = 5;
 const TRACKS = [
   { id: 'logs', title: 'As logged', short: 'Logs', unit: 'µs/m, g/cm³', part: 1 },
   { id: 'drift', title: 'Drift', short: 'Drift', unit: 'ms', part: 0.75 },
-  { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.95 },
+  { id: 'velocity', title: 'Velocity', short: 'Vel.', unit: 'm/s, over 40 ms', part: 0.9 },
+  { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.85 },
   { id: 'reflectivity', title: 'Reflectivity', short: 'Refl.', unit: '−0.2 to 0.2', part: 0.9 },
-  { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag to shift', part: 1.1 },
+  { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag to shift, Shift+click pins', part: 1.1 },
   {
     id: 'seismic',
     title: 'Seismic along the path',
@@ -38,6 +41,9 @@ export function Tracks(props: {
   size: Size;
   draft: boolean;
   moved: { tvdss: number; driftMs: number }[];
+  pins: Pin[];
+  /** Part by which velocity may be changed. */
+  bound: number;
 }) {
   const { tie, window, size, draft } = props;
   const { chain, panel } = tie;
@@ -57,7 +63,7 @@ export function Tracks(props: {
   const boxOf = (id: keyof typeof boxes) => ({ ...boxes[id], top: TOP, height });
   const shift = chain.shiftMs;
   // logs are drawn where the tie as it stands puts them in time
-  const twt = useMemo(() => chain.calibration.twt.map((t) => t + shift), [chain, shift]);
+  const { twt } = chain;
   const slowness = useMemo(() => chain.logs.slowness.secondsPerMetre.map((s) => s * 1e6), [chain]);
   const density = useMemo(() => chain.logs.density.map((r) => r / 1000), [chain]);
   const inTime = useMemo(
@@ -168,6 +174,7 @@ export function Tracks(props: {
           limits={smallestAndLargest(impedance)}
           color="var(--ink)"
         />
+        <VelocityTrack tie={tie} y={y} box={boxOf('velocity')} bound={props.bound} />
         <Limits box={boxOf('logs')} limits={smallestAndLargest(slowness)} places={0} />
         <Limits box={boxOf('impedance')} limits={smallestAndLargest(impedance)} places={1} />
         <Limits box={boxOf('match')} limits={[0, 1]} places={0} />
@@ -210,6 +217,7 @@ export function Tracks(props: {
               </text>
             </g>
           ))}
+        <Pins tie={tie} y={y} box={boxOf('synthetic')} draft={draft} pins={props.pins} />
         {draft && (
           <rect
             x={boxes.synthetic.left}
@@ -230,6 +238,12 @@ export function Tracks(props: {
             }}
             onPointerDown={(e) => {
               e.currentTarget.setPointerCapture(e.pointerId);
+              if (e.shiftKey) {
+                const rect = e.currentTarget.getBoundingClientRect();
+                const time = window[0] + ((e.clientY - rect.top) / height) * (window[1] - window[0]);
+                addPin(tie, props.pins, time);
+                return;
+              }
               drag.current = { y: e.clientY, shift };
             }}
             onPointerMove={(e) => {

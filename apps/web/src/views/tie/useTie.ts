@@ -1,4 +1,5 @@
 import {
+  activeRelation,
   checkParams,
   type EarthObject,
   stepOf,
@@ -19,6 +20,8 @@ export interface TieRequest {
   well: string;
   seismic: string;
   wavelet: string;
+  /** The well whose times are taken where it has no checkshots. */
+  like: string | null;
   params: TieParams;
   /** Whether it is a draft that can be changed by hand. */
   draft: boolean;
@@ -30,10 +33,12 @@ function requestOf(
   draft: boolean,
 ): TieRequest | null {
   const step = stepOf('tie.well');
-  const [well, seismic, wavelet] = ['well', 'seismic', 'wavelet'].map((role) => inputs[role]?.[0]?.split('@')[0]);
+  const [well, seismic, wavelet, like = null] = ['well', 'seismic', 'wavelet', 'like'].map(
+    (role) => inputs[role]?.[0]?.split('@')[0],
+  );
   if (!step || !well || !seismic || !wavelet) return null;
   try {
-    return { well, seismic, wavelet, params: checkParams(step, params) as TieParams, draft };
+    return { well, seismic, wavelet, like, params: checkParams(step, params) as TieParams, draft };
   } catch {
     return null;
   }
@@ -50,7 +55,9 @@ export function useTieRequest(): TieRequest | null {
     const relations = objects.filter((o): o is TimeDepthRelation => o.kind === 'time-depth relation');
     const object: EarthObject | undefined = selected ? byId.get(selected) : undefined;
     if (object?.kind === 'time-depth relation') last.current = object.id;
-    const shown = relations.find((r) => r.id === last.current) ?? relations[0];
+    const shown =
+      relations.find((r) => r.id === last.current) ??
+      relations.find((r) => activeRelation(objects, r.well)?.id === r.id);
     return shown ? requestOf(shown.madeBy.inputs, shown.madeBy.params, false) : null;
   }, [setup, selected, byId, objects]);
 }
@@ -76,7 +83,7 @@ export function useTie(request: TieRequest | null): { tie: Tie | null; problem: 
       const started = performance.now();
       try {
         const tie = unwrap(
-          await forViews().tie(projectId, now.well, now.seismic, now.wavelet, now.params, BESIDE),
+          await forViews().tie(projectId, now.well, now.seismic, now.wavelet, now.like, now.params, BESIDE),
         ) as Tie;
         setState({ tie, problem: null, tookMs: performance.now() - started });
       } catch (cause) {

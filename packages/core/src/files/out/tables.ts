@@ -3,6 +3,7 @@ import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject } from '../../earth/objects.ts';
 import { relationOf } from '../../project/seeds.ts';
 import { pathOf } from '../../project/wells.ts';
+import { readWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import { twtOfDepth } from '../../wells/timeDepth.ts';
@@ -68,6 +69,24 @@ export async function tableOf(
       return [['line', object.by, ...xy], object.points.map(([n, x, y]) => [object.line, n, at(x), at(y)])];
     case 'time-depth relation':
       return [['tvdss_m', 'twt_ms'], object.pairs];
+    case 'synthetic gather': {
+      const values = await readWhole(store, object.samples);
+      const count = object.samples.shape[1];
+      return [
+        ['twt_ms', ...object.anglesDeg.map((a) => `at_${String(a).replace('.', '_')}_deg`)],
+        Array.from({ length: count }, (_, k) => [
+          round(object.firstMs + k * object.stepMs, 3),
+          ...object.anglesDeg.map((_, n) => values[n * count + k]),
+        ]),
+      ];
+    }
+    case 'stratigraphic column':
+      return [
+        ['top', 'zone', 'unconformity', 'color', 'pattern'],
+        object.units.map((u) => [u.top, u.zone, u.unconformity ? 'yes' : 'no', u.color, u.pattern]),
+      ];
+    case 'crossplot class':
+      return [[plain(object.x.of, ''), plain(object.y.of, '')], object.ring];
     case 'wavelet':
       return [
         ['time_ms', 'amplitude'],

@@ -184,6 +184,14 @@ export const TABLES: TableSpec[] = [
     columns: [{ key: 'polygon', label: 'Name', words: /^(polygon|outline|name)$/, text: true }, x, y],
   },
   {
+    kind: 'wavelet',
+    title: 'Wavelet',
+    columns: [
+      { key: 'time', label: 'Time', words: /^(time|t|time_?ms)$/, unit: 'ms' },
+      { key: 'amplitude', label: 'Amplitude', words: /^(amplitude|amp|sample|value)$/ },
+    ],
+  },
+  {
     kind: 'horizon',
     title: 'Horizon points',
     columns: [

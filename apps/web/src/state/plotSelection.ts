@@ -1,0 +1,12 @@
+import { create } from 'zustand';
+
+/** Points that are selected in a crossplot, as they light up in the other views. */
+export interface PlotSelection {
+  color: string;
+  /** Intervals of measured depth by the name of the well. */
+  wells: Map<string, [number, number][]>;
+  /** Bins of a lattice that hold selected points, `[inline][crossline]`, and whose lattice it is (id of a map or volume). */
+  bins: { of: string; mask: Uint8Array } | null;
+}
+
+export const usePlotSelection = create<{ now: PlotSelection | null }>(() => ({ now: null }));

@@ -1,0 +1,19 @@
+import type { PlotRequest } from '@lithagon/core';
+
+/** What a Crossplot shows: kept with the desk. No wells chosen means all. */
+export type PlotDesk = Omit<PlotRequest, 'wells'> & { wells: string[] | null; trends: boolean; fit: boolean };
+
+export const PLOT_DESK: PlotDesk = {
+  from: 'logs',
+  x: { of: 'sonic', log: false },
+  y: { of: 'density', log: false },
+  color: 'gamma ray',
+  wells: null,
+  top: '',
+  base: '',
+  area: null,
+  fromVertical: 0,
+  toVertical: 100000,
+  trends: true,
+  fit: true,
+};

@@ -1,0 +1,109 @@
+import type { LineFit, PlotRequest, PlotWindow } from '@lithagon/core';
+import { useEffect, useRef, useState } from 'react';
+import { forViews, unwrap } from '../../compute/pool';
+import { usePlotSelection } from '../../state/plotSelection';
+import { useProject } from '../../state/project';
+
+/** What there is to plot: its extent, units and fit; the points themselves stay in the worker. */
+export interface PlotFacts {
+  key: string;
+  count: number;
+  window: PlotWindow;
+  colorRange: [number, number] | null;
+  unitX: string;
+  unitY: string;
+  unitColor: string;
+  fit: LineFit | null;
+  notes: string[];
+}
+
+export interface Picture {
+  key: string;
+  width: number;
+  height: number;
+  counts: Uint32Array;
+  means: Float32Array | null;
+  most: number;
+  inside: number;
+  tookMs: number;
+}
+
+/** The points of a request, gathered in the worker. */
+export function usePlotFacts(request: PlotRequest | null): { facts: PlotFacts | null; problem: string | null } {
+  const projectId = useProject((s) => s.id);
+  const objects = useProject((s) => s.objects);
+  const [state, setState] = useState<{ facts: PlotFacts | null; problem: string | null }>({
+    facts: null,
+    problem: null,
+  });
+  const key = JSON.stringify(request);
+  // a change of what is plotted gathers anew
+  const revisions = objects.map((o) => o.revision).join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the request
+  useEffect(() => {
+    if (!request) return setState({ facts: null, problem: null });
+    let wanted = true;
+    forViews()
+      .plotGather(projectId, request)
+      .then(
+        (outcome) => wanted && setState({ facts: unwrap(outcome), problem: null }),
+        () => undefined,
+      )
+      .catch((cause: Error) => wanted && setState({ facts: null, problem: cause.message }));
+    return () => {
+      wanted = false;
+    };
+  }, [key, projectId, revisions]);
+  return state;
+}
+
+/** The raster of what is in the window; the newest request wins. */
+export function usePicture(
+  facts: PlotFacts | null,
+  window: PlotWindow | null,
+  width: number,
+  height: number,
+): Picture | null {
+  const [picture, setPicture] = useState<Picture | null>(null);
+  const busy = useRef(false);
+  const wanted = useRef<{ window: PlotWindow; width: number; height: number } | null>(null);
+  const key = `${facts?.key} ${JSON.stringify(window)} ${width} ${height}`;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for all of them
+  useEffect(() => {
+    if (!facts || !window || width < 8) return;
+    wanted.current = { window, width, height };
+    const next = async () => {
+      if (busy.current || !wanted.current) return;
+      busy.current = true;
+      const now = wanted.current;
+      const began = performance.now();
+      try {
+        const made = unwrap(await forViews().plotRaster(facts.key, now.window, now.width, now.height));
+        if (made) setPicture({ ...made, key, tookMs: performance.now() - began });
+      } catch {
+        // the points have been gathered anew: their own raster follows
+      }
+      busy.current = false;
+      if (wanted.current !== now) void next();
+    };
+    void next();
+  }, [key]);
+  return picture;
+}
+
+/** Light up what lies in a ring, in logs, map and section. @returns how many points it holds */
+export async function lightUp(facts: PlotFacts, ring: [number, number][], color: string, of: string): Promise<number> {
+  if (ring.length < 3) {
+    usePlotSelection.setState({ now: null });
+    return 0;
+  }
+  const found = unwrap(await forViews().plotSelect(facts.key, ring));
+  usePlotSelection.setState({
+    now: found && {
+      color,
+      wells: new Map(found.wells),
+      bins: found.mask ? { of, mask: found.mask } : null,
+    },
+  });
+  return found?.count ?? 0;
+}

@@ -1,0 +1,122 @@
+import { activeRelation, type TimeDepthRelation, type Well } from '@lithagon/core';
+import { edit } from '../../state/history';
+import { useProject } from '../../state/project';
+import { select } from '../../state/selection';
+import css from './Tie.module.css';
+
+const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
+
+/** Every accepted tie with its figures; of several of one well one is active, and any can be made so. */
+export function TieTable() {
+  const objects = useProject((s) => s.objects);
+  const ties = objects
+    .filter((o): o is TimeDepthRelation => o.kind === 'time-depth relation')
+    .sort(
+      (a, b) =>
+        a.well.localeCompare(b.well, 'en', { numeric: true }) || a.madeBy.started.localeCompare(b.madeBy.started),
+    );
+  return (
+    <figure className={css.plot}>
+      <figcaption>
+        All ties <small>the active one of each well is in use everywhere</small>
+      </figcaption>
+      <table className={css.ties}>
+        <thead>
+          <tr>
+            {['Well', 'Tie', 'Match', 'Phase', 'Shift (ms)', '± (ms)', 'Chance', ''].map((t) => (
+              <th key={t}>{t}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {ties.map((t) => {
+            const active = activeRelation(objects, t.well)?.id === t.id;
+            return (
+              <tr key={t.id} aria-current={active}>
+                <td>{t.well}</td>
+                <td>
+                  <button type="button" onClick={() => select(t.id)}>
+                    {t.name}
+                  </button>
+                </td>
+                <td className="num">{t.correlation.toFixed(2)}</td>
+                <td className="num">{signed(t.phaseDeg, 0)}°</td>
+                <td className="num">{signed(t.shiftMs)}</td>
+                <td className="num">{t.evidence ? t.evidence.uncertaintyMs.toFixed(1) : '–'}</td>
+                <td className="num">{t.evidence ? t.evidence.chance.toFixed(2) : '–'}</td>
+                <td>
+                  {active ? (
+                    'active'
+                  ) : (
+                    <button
+                      type="button"
+                      onClick={() =>
+                        void edit(`Make ${t.name} active`, [t], [{ ...t, activated: new Date().toISOString() }])
+                      }
+                    >
+                      make active
+                    </button>
+                  )}
+                  {t.evidence && t.evidence.warnings.length > 0 ? ' · warned' : ''}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </figure>
+  );
+}
+
+/** Shifts that the ties needed, where the wells stand: neighbours that differ ask why. */
+export function ShiftMap() {
+  const objects = useProject((s) => s.objects);
+  const places = objects
+    .filter((o): o is Well => o.kind === 'well')
+    .flatMap((well) => {
+      const tie = activeRelation(objects, well.name);
+      return tie ? [{ name: well.name, x: well.x, y: well.y, ms: tie.shiftMs }] : [];
+    });
+  if (places.length < 2) return null;
+  const [W, H] = [190, 132];
+  const [x0, x1] = [Math.min(...places.map((p) => p.x)), Math.max(...places.map((p) => p.x))];
+  const [y0, y1] = [Math.min(...places.map((p) => p.y)), Math.max(...places.map((p) => p.y))];
+  const scale = Math.min((W - 70) / (x1 - x0 || 1), (H - 50) / (y1 - y0 || 1));
+  const most = Math.max(1, ...places.map((p) => Math.abs(p.ms)));
+  return (
+    <figure className={css.plot}>
+      <figcaption>
+        Shift by place <small>ms, north is up</small>
+      </figcaption>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width={W}
+        height={H}
+        role="img"
+        aria-label="Shift of each tie where its well stands"
+      >
+        {places.map((p) => {
+          const cx = 30 + (p.x - x0) * scale;
+          const cy = H - 26 - (p.y - y0) * scale;
+          return (
+            <g key={p.name}>
+              <circle
+                cx={cx}
+                cy={cy}
+                r={3 + (9 * Math.abs(p.ms)) / most}
+                fill={p.ms < 0 ? '#4f6f8f' : '#b4641e'}
+                fillOpacity={0.75}
+              />
+              <text x={cx + 13} y={cy + 1}>
+                {p.name}
+              </text>
+              <text x={cx + 13} y={cy + 12} className={css.number}>
+                {signed(p.ms)}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+    </figure>
+  );
+}

@@ -1,0 +1,108 @@
+import type { ResultTable, Validation } from '@lithagon/core';
+import { colorMap } from '../color/maps';
+import css from './Sheet.module.css';
+
+type Report = Validation & { classes: string[]; curves: string[] };
+
+const percent = (v: number) => `${(100 * v).toFixed(0)} %`;
+
+/** Whether a result table is the report of a facies prediction. */
+export const isFaciesReport = (table: ResultTable): boolean => table.madeBy.step === 'wells.facies';
+
+/** How well facies are known in wells that were not learned from: confusion, importance of the curves, reliability. */
+export function FaciesReport({ table }: { table: ResultTable }) {
+  const report = table.records?.[0] as unknown as Report | undefined;
+  if (!report) return null;
+  const { classes, curves, confusion, reliability } = report;
+  const rgb = colorMap('lichen');
+  const [S, P] = [150, 22];
+  return (
+    <div className={css.report}>
+      <p>
+        <b>{percent(report.accuracy)}</b> right in wells left out, against {percent(report.majority)} by always guessing
+        the commonest. {report.byWell.map((w) => `${w.well} ${percent(w.accuracy)}`).join(', ')}.
+      </p>
+      <h3>Described (rows) taken for (columns)</h3>
+      <table className={css.confusion}>
+        <thead>
+          <tr>
+            <th />
+            {classes.map((c) => (
+              <th key={c} title={c}>
+                {c.slice(0, 7)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {confusion.map((row, r) => {
+            const all = row.reduce((a, b) => a + b, 0);
+            return (
+              <tr key={classes[r]}>
+                <th title={classes[r]}>{classes[r].slice(0, 14)}</th>
+                {row.map((n, c) => {
+                  const f = all > 0 ? n / all : 0;
+                  const k = 3 * Math.round(255 * f);
+                  return (
+                    <td
+                      key={classes[c]}
+                      style={{
+                        background: `rgb(${rgb[k]},${rgb[k + 1]},${rgb[k + 2]})`,
+                        color: f > 0.55 ? '#fffdf7' : '#22262a',
+                      }}
+                      title={`${n} samples`}
+                    >
+                      {n === 0 ? '' : percent(f)}
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <h3>Loss when a curve is shuffled</h3>
+      {curves.map((name, n) => (
+        <div key={name} className={css.importance}>
+          <span>{name}</span>
+          <i style={{ width: `${Math.max(1, Math.min(100, 200 * report.importance[n]))}px` }} />
+          <span className="num">{(100 * report.importance[n]).toFixed(1)} points</span>
+        </div>
+      ))}
+      <h3>Reliability of the probabilities</h3>
+      <svg
+        viewBox={`0 0 ${S + 60} ${S + P}`}
+        width={S + 60}
+        height={S + P}
+        role="img"
+        aria-label="Probability said against part that was right"
+        className={css.small}
+      >
+        <rect x={40} y={4} width={S} height={S - 8} fill="none" stroke="var(--ash)" />
+        <line x1={40} y1={S - 4} x2={40 + S} y2={4} stroke="var(--slate)" strokeDasharray="3 3" />
+        {reliability.map((t) => (
+          <circle
+            key={t.said}
+            cx={40 + S * t.said}
+            cy={S - 4 - (S - 8) * t.right}
+            r={2 + Math.min(7, Math.sqrt(t.samples) / 5)}
+            fill="var(--verdigris)"
+            fillOpacity={0.7}
+          >
+            <title>{`said ${percent(t.said)}, right ${percent(t.right)}, ${t.samples} samples`}</title>
+          </circle>
+        ))}
+        <text x={36} y={12} textAnchor="end">
+          right
+        </text>
+        <text x={40 + S} y={S + 12} textAnchor="end">
+          said (0 to 1)
+        </text>
+      </svg>
+      <p className={css.note}>
+        On average {(100 * report.calibrationError).toFixed(1)} points off, after tempering by{' '}
+        {report.temper.toFixed(2)}.
+      </p>
+    </div>
+  );
+}
