@@ -29,7 +29,7 @@ export interface CarriedTop {
   runnerUp: { tvdss: number; cost: number } | null;
   /** Cost of the runner-up over that of the proposal: 0 no better, 20 far better. */
   margin: number;
-  /** 0 to 1, from match and margin. */
+  /** 0 to 1, from match and margin; of a bed that is missing, from how much of it is and what finding it would cost. */
   confidence: number;
 }
 
@@ -190,7 +190,11 @@ export function carryTops(
       if (rival < 0 || profile[j] < profile[rival]) rival = j;
     }
     const present = Number.isFinite(best) ? Math.max(0, best) : 50;
-    const margin = absent ? present : rival < 0 ? 50 : Math.max(0, profile[rival] - present);
+    // of a bed that is missing: what it would cost to find its middle anywhere after all
+    const forced = absent
+      ? found.through((i + end) >> 1).reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY)
+      : 0;
+    const margin = absent ? Math.max(0, forced) : rival < 0 ? 50 : Math.max(0, profile[rival] - present);
     const half = Math.round(options.windowM / stepM);
     let [sum, some] = [0, 0];
     for (let q = Math.max(0, i - half); q < Math.min(n, i + half); q++) {
@@ -210,7 +214,7 @@ export function carryTops(
         match,
         runnerUp: rival < 0 ? null : { tvdss: target.firstM + rival * stepM, cost: profile[rival] },
         margin,
-        confidence: match * (1 - Math.exp(-margin / gapOpen)),
+        confidence: (absent ? missing : match) * (1 - Math.exp(-margin / gapOpen)),
       },
     ];
   });

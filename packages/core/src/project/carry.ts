@@ -204,7 +204,9 @@ export async function proposeTops(
     for (const name of [...new Set(found.map((f) => f.top.name))]) {
       const said = found.filter((f) => f.top.name === name).sort((p, q) => q.top.confidence - p.top.confidence);
       const [best, ...others] = said;
-      if (best.top.confidence < s.leastConfidence) {
+      // that a bed is missing is said sooner than where one lies: nothing is placed by it
+      const least = best.top.absent ? s.leastConfidence / 2 : s.leastConfidence;
+      if (best.top.confidence < least) {
         notes.push(`${target.well.name}: no place for ${name} stands out.`);
         continue;
       }

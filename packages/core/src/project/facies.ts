@@ -5,7 +5,6 @@ import { type Method, noveltyOf, tempered, train, type Validation, validate } fr
 import type { Prior, Samples } from '../facies/samples.ts';
 import type { Store } from '../storage/store.ts';
 import { type DepthAxis, wellCurves } from './curves.ts';
-import { tableOf } from './wells.ts';
 
 export interface FaciesSettings {
   method: Method;
@@ -115,7 +114,7 @@ export async function faciesOf(
   const used = new Set<Logs>();
   const rows: { features: number[]; label: string; well: string }[] = [];
   for (const well of trained) {
-    const table = describedFacies(objects, well.name) ?? tableOf(objects, well.name, 'facies');
+    const table = describedFacies(objects, well.name);
     const seen = await seenOf(store, objects, well, s);
     if (typeof seen === 'string' || !table) {
       notes.push(`${typeof seen === 'string' ? seen : `${well.name} has no facies`}; nothing was learned from it.`);

@@ -70,6 +70,7 @@ export async function tieWellOf(
     density: await logs.get('density'),
     shear: await logs.get('shear sonic'),
     shots: rising,
+    borrowed: borrowed !== null,
     borrowedFrom: borrowed && like ? like.name : null,
   };
 }

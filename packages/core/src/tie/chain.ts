@@ -1,7 +1,16 @@
 import type { WellPath } from '../wells/path.ts';
 import { pointAtMd } from '../wells/path.ts';
 import type { TimeDepth } from '../wells/timeDepth.ts';
-import { type Calibration, calibrate, evenKnees, type Knee, relationFrom, type Slowness } from './calibrate.ts';
+import {
+  type Calibration,
+  calibrate,
+  evenKnees,
+  integrateSonic,
+  type Knee,
+  lookup,
+  relationFrom,
+  type Slowness,
+} from './calibrate.ts';
 import { type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
 import { type Evidence, evidenceOf, standsOver } from './evidence.ts';
 import { type MatchMap, matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
@@ -21,6 +30,8 @@ export interface TieWell {
   shear: Float32Array | null;
   /** TVDSS m, TWT ms. */
   shots: { tvdss: number; twt: number }[];
+  /** Whether the times are another well's: the sonic hangs from them at its top, and is not bent to them. */
+  borrowed?: boolean;
 }
 
 export interface TieSettings {
@@ -137,6 +148,17 @@ export function tieLogs(well: TieWell): TieLogs | null {
 /** Calibrate a well's sonic to its checkshots; null where too few of them lie along it. */
 export function calibrateWell(well: TieWell, logs: TieLogs, settings: TieSettings): Calibration | null {
   const { tvdss } = logs.slowness;
+  if (well.borrowed) {
+    const sonic = integrateSonic(logs.slowness);
+    const sorted = [...well.shots].sort((a, b) => a.tvdss - b.tvdss);
+    const start = lookup(
+      sorted.map((s) => s.tvdss),
+      sorted.map((s) => s.twt),
+      tvdss[0],
+    );
+    const ends = [0, tvdss.length - 1].map((n) => ({ tvdss: tvdss[n], twt: start + sonic[n] }));
+    return calibrate(logs.slowness, ends, [tvdss[0], tvdss[tvdss.length - 1]], settings.moved);
+  }
   const knees = evenKnees(tvdss[0], tvdss[tvdss.length - 1], settings.kneeSpacingM);
   return calibrate(logs.slowness, well.shots, knees, settings.moved);
 }
@@ -148,7 +170,10 @@ export function movedRelation(
   calibration: Calibration,
   moved: (twt: number) => number,
 ): TimeDepth {
-  return relationFrom(logs.slowness, calibration.twt, well.shots, moved);
+  const { tvdss } = logs.slowness;
+  // times of another well end where the sonic begins
+  const shots = well.borrowed ? well.shots.filter((s) => s.tvdss < tvdss[0]) : well.shots;
+  return relationFrom(logs.slowness, calibration.twt, shots, moved);
 }
 
 /** From calibrated logs to the match with the seismic along the path. */
@@ -240,6 +265,16 @@ function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings): s
   if (map.runnerUp && standsOver(map.atPhase.correlation, map.runnerUp.correlation, evidence.freedom) < 1)
     out.push(
       `Another event matches nearly as well: ${map.runnerUp.correlation.toFixed(2)} at ${map.runnerUp.shiftMs.toFixed(0)} ms, against ${map.atPhase.correlation.toFixed(2)}.`,
+    );
+  const turn = Math.abs(((chain.phaseDeg - settings.phaseDeg + 540) % 360) - 180);
+  if (settings.mostPhaseDeg > 0 && settings.mostPhaseDeg < 180 && turn > settings.mostPhaseDeg - 2.5)
+    out.push(`The phase of ${chain.phaseDeg.toFixed(0)}° lies at the edge of the search.`);
+  if (
+    evidence.turnedOver <= evidence.asDeclared &&
+    standsOver(evidence.asDeclared, evidence.turnedOver, evidence.freedom) < 0.5
+  )
+    out.push(
+      `Polarity is not decided: ${evidence.asDeclared.toFixed(2)} as declared, ${evidence.turnedOver.toFixed(2)} turned over.`,
     );
   if (evidence.turnedOver > evidence.asDeclared)
     out.push(

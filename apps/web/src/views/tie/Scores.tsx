@@ -32,19 +32,19 @@ export function Scores({ tie }: { tie: Tie }) {
     ],
     [
       'Polarity',
-      `${evidence.asDeclared.toFixed(2)} as declared, ${evidence.turnedOver.toFixed(2)} turned over`,
+      `${evidence.asDeclared.toFixed(2)}; turned over ${evidence.turnedOver.toFixed(2)}`,
       evidence.turnedOver > evidence.asDeclared,
     ],
     [
       'Chance',
-      `${evidence.chance <= 0.011 ? 'under 1' : (100 * evidence.chance).toFixed(0)} in 100 noise traces match so well`,
+      `${evidence.chance <= 0.011 ? 'under 1' : (100 * evidence.chance).toFixed(0)} % of noise is as good`,
       evidence.chance > 0.05,
     ],
-    ['Predicts', `${(100 * chain.correlation ** 2).toFixed(0)} % of the trace in the window`],
+    ['Predicts', `${(100 * chain.correlation ** 2).toFixed(0)} % of the trace`],
     ['Time', `± ${evidence.uncertaintyMs.toFixed(1)} ms (90 %)`],
     [
       'Velocity',
-      change.part === 0 ? 'as calibrated' : `changed by ${signed(100 * change.part)} % at most`,
+      change.part === 0 ? 'as calibrated' : `changed ${signed(100 * change.part)} % at most`,
       warnings.some((w) => w.startsWith('Velocity')),
     ],
     ['Checkshots', `${spread.toFixed(1)} ms rms from the line`],

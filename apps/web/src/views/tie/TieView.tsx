@@ -107,12 +107,12 @@ function Chain({ tie, draft, params }: { tie: Tie; draft: boolean; params: TiePa
           />
         )}
       </div>
-      <div className={css.strip}>
+      <div className={`${css.strip} ${draft ? '' : css.accepted}`}>
+        {!draft && <TieTable />}
+        {!draft && <ShiftMap />}
         <MatchPlot tie={tie} draft={draft} />
         <WaveletPlot wavelet={tie.chain.wavelet} />
         <Scores tie={tie} />
-        {!draft && <TieTable />}
-        {!draft && <ShiftMap />}
       </div>
     </div>
   );

@@ -23,7 +23,7 @@ const TRACKS = [
   { id: 'velocity', title: 'Velocity', short: 'Vel.', unit: 'm/s, over 40 ms', part: 0.9 },
   { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.85 },
   { id: 'reflectivity', title: 'Reflectivity', short: 'Refl.', unit: '−0.2 to 0.2', part: 0.9 },
-  { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag to shift, Shift+click pins', part: 1.1 },
+  { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag; ⇧ click pins', part: 1.1 },
   {
     id: 'seismic',
     title: 'Seismic along the path',

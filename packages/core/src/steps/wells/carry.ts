@@ -82,7 +82,7 @@ export const carry = defineStep({
       return rows.length > 0 ? [{ well: well.name, rows }] : [];
     });
     if (out.length === 0)
-      throw new LithagonError('carry', 'No top was found in any well that does not have it already.', {
+      throw new LithagonError('carry', 'No top was found in a well that does not have it already.', {
         fix: 'Allow more stretch or search, or lower the least confidence. Nothing was changed.',
       });
     return Object.fromEntries(

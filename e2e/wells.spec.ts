@@ -1,0 +1,246 @@
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { openWorkedUp } from './support/workbench.ts';
+
+/** Counts what a person does: a click, a drag, a drop or a committed field. */
+function hand(page: Page) {
+  let actions = 0;
+  return {
+    get actions() {
+      return actions;
+    },
+    async click(target: Locator, options?: Parameters<Locator['click']>[0]) {
+      await target.click(options);
+      actions++;
+    },
+    async clickAt(x: number, y: number, shift = false) {
+      if (shift) await page.keyboard.down('Shift');
+      await page.mouse.click(x, y);
+      if (shift) await page.keyboard.up('Shift');
+      actions++;
+    },
+    async choose(target: Locator, option: string | { label: string }) {
+      await target.selectOption(option);
+      actions++;
+    },
+    async type(target: Locator, text: string) {
+      await target.fill(text);
+      actions++;
+    },
+    async drag(from: [number, number], to: [number, number]) {
+      await page.mouse.move(...from);
+      await page.mouse.down();
+      await page.mouse.move(...to, { steps: 6 });
+      await page.mouse.up();
+      actions++;
+    },
+    async press(key: string) {
+      await page.keyboard.press(key);
+      actions++;
+    },
+  };
+}
+
+const boxOf = async (target: Locator) => {
+  const box = await target.boundingBox();
+  if (!box) throw new Error('nothing is drawn there');
+  return box;
+};
+const logs = (page: Page) => page.getByTestId('logs-canvas');
+
+test('a correlation of five wells: from the map, tops, hung, carried, zones, facies predicted, headings composed', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  const map = page.getByRole('img', { name: 'Map', exact: true });
+  await page.getByRole('button', { name: 'Close the tray' }).click();
+  const person = hand(page);
+  await person.press('l');
+  await person.click(page.getByRole('button', { name: 'Choose on the map' }));
+  await expect(page.getByRole('complementary', { name: 'Choose wells' })).toBeVisible();
+  for (const name of ['QN-3', 'QN-2', 'QN-1', 'QN-4', 'QN-5']) {
+    // a well's name stands at the upper right of its mark
+    const label = await boxOf(
+      map
+        .locator('svg text')
+        .filter({ hasText: new RegExp(`^${name}$`) })
+        .first(),
+    );
+    await person.clickAt(label.x - 5, label.y + label.height + 1);
+  }
+  await person.click(page.getByRole('button', { name: 'Show 5 wells side by side' }));
+  await expect(page.getByText('QN-3 – QN-2 – QN-1 – QN-4 – QN-5')).toBeVisible();
+  await expect(logs(page)).toHaveAttribute('data-draw-ms', /\d/);
+
+  await person.click(page.getByRole('button', { name: 'Pick tops' }));
+  await person.type(page.getByLabel('Top to pick'), 'Marker A');
+  const box = await boxOf(logs(page));
+  const body = await boxOf(page.getByLabel('Trust the tops of QN-1'));
+  await person.clickAt(body.x - 40, box.y + 0.62 * box.height);
+  await expect(page.getByRole('group', { name: 'Marker A in QN-1' })).toBeVisible();
+
+  await person.choose(page.getByLabel('Hang on'), 'Tolven Top');
+  await expect(page.getByText('hung on Tolven Top').first()).toBeVisible();
+
+  await person.click(page.getByLabel('Trust the tops of QN-1'));
+  await person.click(page.getByRole('button', { name: 'Carry tops' }));
+  const carried = page.getByRole('region', { name: 'Carried tops' });
+  await expect(carried).toBeVisible({ timeout: 90_000 });
+  const offered = carried.getByRole('row').filter({ hasText: 'Marker A' });
+  const count = await offered.count();
+  expect(count).toBeGreaterThanOrEqual(3);
+  // each says how well it matches, what comes next, and how it closes round other wells
+  await expect(offered.first()).toContainText(/0\.\d\d/);
+  for (let n = 0; n < count; n++) await person.click(carried.getByRole('button', { name: /^Accept all of/ }).first());
+  await expect(carried.getByText('No proposal is left.')).toBeVisible();
+
+  await person.click(page.getByRole('button', { name: 'Make zones' }));
+  await expect(page.getByRole('complementary', { name: 'Stratigraphic column' })).toContainText('Marker A');
+
+  await person.click(page.getByRole('button', { name: /^Wells ?: / }));
+  await person.click(page.getByRole('button', { name: /^Predict facies/ }));
+  await person.click(page.getByRole('button', { name: 'Run', exact: true }));
+  await expect(page.getByRole('button', { name: /^Predicted facies of QN-1 / })).toBeVisible({ timeout: 90_000 });
+
+  await person.click(page.getByRole('button', { name: 'Tracks…' }));
+  await person.click(page.getByRole('dialog').getByLabel('tie', { exact: true }));
+  expect(person.actions).toBeLessThan(25);
+  await page.keyboard.press('Escape');
+
+  // what was accepted says how it came, and undo takes a well's tops away again
+  await page
+    .getByRole('button', { name: /^QN-\d picked tops/ })
+    .nth(1)
+    .click();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: /^QN-5 picked tops/ })).toHaveCount(0);
+});
+
+test('a top is dragged, renamed in all wells and deleted; one that would cross another is refused by name', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('l');
+  await page.getByRole('button', { name: 'Take all, west to east' }).click();
+  await page.getByRole('button', { name: 'Make zones' }).click();
+  await expect(page.getByRole('complementary', { name: 'Stratigraphic column' })).toBeVisible();
+  const panel = page.getByRole('application', { name: 'Logs of wells side by side' });
+  const label = await boxOf(
+    panel
+      .locator('svg text')
+      .filter({ hasText: /^Tolven Base$/ })
+      .first(),
+  );
+  const grip: [number, number] = [label.x - 30, label.y + label.height - 1];
+  // far above Tolven Top
+  await page.mouse.move(...grip);
+  await page.mouse.down();
+  await page.mouse.move(grip[0], grip[1] - 90, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByText(/Tolven Base would lie above Tolven Top in QN-3/)).toBeVisible();
+  const strip = page.getByRole('group', { name: 'Tolven Base in QN-3' });
+  await expect(strip).toBeVisible();
+  // the strip took some of the panel's height
+  grip = await gripOf();
+  await page.mouse.move(...grip);
+  await page.mouse.down();
+  await page.mouse.move(grip[0], grip[1] + 6, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Undo: Move Tolven Base in QN-3' })).toBeVisible();
+  await strip.getByLabel('Name of the top').fill('Sand base');
+  await strip.getByLabel('Name of the top').press('Enter');
+  await expect(panel.locator('svg text').filter({ hasText: /^Sand base$/ })).toHaveCount(5);
+  await page.keyboard.press('Control+z');
+  await expect(panel.locator('svg text').filter({ hasText: /^Sand base$/ })).toHaveCount(0);
+});
+
+test('facies are painted with a brush, and the panel is printed as an SVG on paper', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('l');
+  await page.getByRole('button', { name: 'Take all, west to east' }).click();
+  await page.getByRole('button', { name: 'Paint facies' }).click();
+  await page.getByLabel('Facies to paint').fill('Tight streak');
+  const box = await boxOf(logs(page));
+  const x = (await boxOf(page.getByLabel('Trust the tops of QN-3'))).x - 30;
+  await page.mouse.move(x, box.y + 0.5 * box.height);
+  await page.mouse.down();
+  await page.mouse.move(x, box.y + 0.55 * box.height, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Undo: Paint Tight streak in QN-3' })).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Print to scale' }).click(),
+  ]);
+  const stream = await file.createReadStream();
+  let svg = '';
+  for await (const part of stream) svg += part;
+  expect(svg).toMatch(/<svg [^>]*width="[\d.]+mm"/);
+  for (const part of ['QN-3', 'Tolven Top', '1 : 500 on paper', '<clipPath']) expect(svg).toContain(part);
+});
+
+test('a tie by hand and an automatic one; ties are versions, and any can be made active', async ({ page }) => {
+  await openWorkedUp(page);
+  const person = hand(page);
+  await person.click(page.getByRole('button', { name: /^Tie ?: / }));
+  await person.click(page.getByRole('button', { name: /^Tie a well/ }));
+  const sheet = page.getByRole('complementary', { name: 'Tie a well' });
+  await person.choose(sheet.getByLabel('Well', { exact: true }), { label: 'QN-2' });
+  await expect(page.getByText(/QN-2 · Full stack · .* · draft/)).toBeVisible();
+  await expect(page.getByText('How good is it?')).toBeVisible();
+  await expect(page.getByText(/of noise is as good/)).toBeVisible();
+  const slider = page.getByRole('slider', { name: 'Shift of the synthetic' });
+  const grip = await boxOf(slider);
+  const middle: [number, number] = [grip.x + grip.width / 2, grip.y + grip.height / 2];
+  const before = await slider.getAttribute('aria-valuetext');
+  await person.drag(middle, [middle[0], middle[1] + 9]);
+  await expect(slider).not.toHaveAttribute('aria-valuetext', before ?? '');
+  await person.clickAt(middle[0], middle[1] - 60, true);
+  const pin = page.getByRole('slider', { name: /^Pin at/ });
+  await expect(pin).toHaveCount(1);
+  await person.click(page.getByRole('button', { name: 'Accept the tie' }));
+  await expect(page.getByRole('heading', { name: 'Tie a well' })).toHaveCount(0);
+  await expect(page.getByText('All ties')).toBeVisible();
+  const rows = page.getByRole('row').filter({ hasText: 'QN-2' });
+  await expect(rows).toHaveCount(2);
+
+  await person.click(page.getByRole('button', { name: /^Tie a well/ }));
+  await person.choose(sheet.getByLabel('Well', { exact: true }), { label: 'QN-2' });
+  await person.choose(sheet.getByLabel('Stretch', { exact: true }), 'automatic');
+  await expect(page.getByRole('slider', { name: /^Pin at/ }).first()).toBeVisible();
+  await person.click(page.getByRole('button', { name: 'Accept the tie' }));
+  await expect(rows).toHaveCount(3);
+  expect(person.actions).toBeLessThan(12);
+
+  // the newest is active; an older one can be, and what rests on the other weathers
+  await expect(rows.filter({ hasText: 'make active' })).toHaveCount(2);
+  await rows.first().getByRole('button', { name: 'make active' }).click();
+  await expect(rows.first()).toContainText('active');
+  await expect(page.getByRole('button', { name: /^Undo: Make .* active/ })).toBeVisible();
+});
+
+test('points drawn round in a crossplot light up in logs, map and section, and are kept as a class', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('x');
+  const raster = page.getByTestId('crossplot-raster');
+  await expect(raster).toHaveAttribute('data-took-ms', /\d/, { timeout: 60_000 });
+  const box = await boxOf(raster);
+  const at = (fx: number, fy: number): [number, number] => [box.x + fx * box.width, box.y + fy * box.height];
+  await page.mouse.move(...at(0.2, 0.1));
+  await page.mouse.down();
+  for (const [fx, fy] of [
+    [0.8, 0.1],
+    [0.8, 0.8],
+    [0.2, 0.8],
+    [0.2, 0.2],
+  ])
+    await page.mouse.move(...at(fx, fy), { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText(/\d points selected/)).toBeVisible();
+  await expect(page.getByTestId('lit-map').locator('circle').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Keep as a class' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: Keep Class' })).toBeVisible();
+  await page.getByLabel('Colour', { exact: true }).selectOption('');
+  await expect(page.getByText('points in a cell')).toBeVisible();
+});
