@@ -112,6 +112,55 @@ await page.getByLabel('Name, code or area').fill('utm 39s');
 await page.waitForTimeout(900);
 await keep('frame');
 await page.keyboard.press('Escape');
+// wells side by side, with a marker carried from one of them
+await page.keyboard.press('l');
+await page.getByRole('button', { name: 'Take all, west to east' }).click();
+await settle();
+await page.getByRole('button', { name: 'Make zones' }).click();
+await page.getByRole('button', { name: 'Close', exact: true }).first().click();
+await page.getByRole('button', { name: 'Close the tray' }).click();
+await page.getByLabel('Hang on').selectOption('Tolven Top');
+await settle();
+const panel = await page.getByTestId('logs-canvas').boundingBox();
+const star = await page.getByLabel('Trust the tops of QN-1').boundingBox();
+await page.getByRole('button', { name: 'Pick tops' }).click();
+await page.getByLabel('Top to pick').fill('Merrow marker');
+await page.mouse.click(star.x - 40, panel.y + 0.55 * panel.height);
+await page.getByRole('button', { name: 'Pick tops' }).click();
+await page.getByLabel('Trust the tops of QN-1').click();
+await page.getByRole('button', { name: 'Carry tops' }).click();
+await page.getByRole('region', { name: 'Carried tops' }).waitFor({ timeout: 60000 });
+await settle();
+await keep('logs');
+await page.getByRole('region', { name: 'Carried tops' }).getByRole('button', { name: 'Close' }).click();
+await page.getByRole('button', { name: /^Wells ?: / }).click();
+await page
+  .getByRole('button', { name: /^Facies validation/ })
+  .first()
+  .click();
+await page.getByRole('button', { name: 'Close the tray' }).click();
+await page.getByLabel('Hang on').selectOption('');
+await settle();
+await keep('facies');
+await page.getByRole('button', { name: 'Close', exact: true }).first().click();
+await page.keyboard.press('x');
+await page.getByTestId('crossplot-raster').waitFor();
+await settle();
+const plot = await page.getByTestId('crossplot-raster').boundingBox();
+const at = (fx, fy) => [plot.x + fx * plot.width, plot.y + fy * plot.height];
+await page.mouse.move(...at(0.3, 0.42));
+await page.mouse.down();
+for (const [fx, fy] of [
+  [0.36, 0.66],
+  [0.46, 0.6],
+  [0.45, 0.45],
+  [0.36, 0.36],
+  [0.31, 0.4],
+])
+  await page.mouse.move(...at(fx, fy), { steps: 4 });
+await page.mouse.up();
+await settle();
+await keep('crossplot');
 await page.goto(address);
 await page.getByRole('button', { name: /Start Quillon from its raw files/ }).click();
 const sheet = page.getByRole('dialog', { name: 'Load files' });

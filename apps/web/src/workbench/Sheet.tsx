@@ -11,6 +11,7 @@ import { DeleteSheet } from '../views/catalogue/BulkActions';
 import { DisplayForm } from './DisplayForm';
 import { beginFault, beginPicking, trackBehind } from './draw';
 import { FaciesReport, isFaciesReport } from './FaciesReport';
+import { GatherSheet } from './GatherSheet';
 import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
 import { ResultRows } from './ResultRows';
 import { SaveAs } from './SaveAs';
@@ -84,6 +85,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         {object.kind === 'seismic line' && <Crossings line={object} />}
         {object.kind === 'logs' && <CurveClasses logs={object} />}
         {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}
+        {object.kind === 'synthetic gather' && <GatherSheet gather={object} />}
         {object.kind === 'wavelet' && <WaveletSheet wavelet={object} />}
         {object.kind === 'result table' &&
           (isFaciesReport(object) ? <FaciesReport table={object} /> : <ResultRows table={object} />)}

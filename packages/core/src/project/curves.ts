@@ -35,6 +35,10 @@ export function logsInOrder(objects: EarthObject[], well: string): Logs[] {
 export function curveOf(objects: EarthObject[], well: string, name: string): HeldCurve | null {
   const wanted = name.toLowerCase();
   const sets = logsInOrder(objects, well);
+  for (const logs of sets.filter(supposed)) {
+    const curve = logs.curves.find((c) => supposedName(logs, c.class) === wanted);
+    if (curve) return { logs, curve };
+  }
   for (const by of ['class', 'mnemonic'] as const)
     for (const logs of sets) {
       const curve = logs.curves.find((c) => c[by].toLowerCase() === wanted);
@@ -43,6 +47,9 @@ export function curveOf(objects: EarthObject[], well: string, name: string): Hel
   return null;
 }
 
+/** How a curve of a rock that is not there is asked for: `sonic (gas)`. */
+const supposedName = (logs: Logs, cls: string) => `${cls} (${String(logs.madeBy.params.instead ?? 'supposed')})`;
+
 /** Every curve of a well by what it is: one for each class, and those of no class by their mnemonics. */
 export function curvesOf(objects: EarthObject[], well: string): Map<string, HeldCurve> {
   const out = new Map<string, HeldCurve>();
@@ -50,7 +57,7 @@ export function curvesOf(objects: EarthObject[], well: string): Map<string, Held
     for (const curve of logs.curves) {
       // several curves of one class, as probabilities are, go by their mnemonics
       const many = curve.class === 'other' || curve.class === 'facies probability';
-      const key = many ? curve.mnemonic : curve.class;
+      const key = many ? curve.mnemonic : supposed(logs) ? supposedName(logs, curve.class) : curve.class;
       if (!out.has(key)) out.set(key, { logs, curve });
     }
   return out;

@@ -77,6 +77,10 @@ export function headingFacts(
   };
 }
 
+/** The round scale that a panel is printed at: the one nearest to how it stands. */
+const nearestScale = (scale: number) =>
+  SCALES.reduce((a, b) => (Math.abs(Math.log(b / scale)) < Math.abs(Math.log(a / scale)) ? b : a));
+
 type Mode = 'look' | 'pick' | 'paint';
 
 /** Wells side by side: tracks on one scale of depth, with tops, zones and facies that are worked on by hand. */
@@ -372,7 +376,20 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
           type="button"
           className={css.tool}
           onClick={() =>
-            download('logs.svg', printPanel(columns, desk, stratigraphy, objects, units, faciesNames, window, spacing))
+            download(
+              'logs.svg',
+              printPanel(
+                columns,
+                desk,
+                stratigraphy,
+                objects,
+                units,
+                faciesNames,
+                window,
+                spacing,
+                nearestScale(scale),
+              ),
+            )
           }
           title="An SVG on paper at this scale"
         >

@@ -57,7 +57,11 @@ export function useQuad(quad: Quad): RefObject<HTMLCanvasElement | null> {
     drawInto(canvas.current, scene, camera, Math.round(quad.width * scale), Math.round(quad.height * scale));
     canvas.current.dataset.drawMs = (performance.now() - started).toFixed(1);
   };
-  useLayoutEffect(draw);
+  // drawn again only where something that it shows has changed
+  const { window, look, width, height } = quad;
+  const state = `${corners} ${window.join()} ${JSON.stringify(look)} ${width} ${height}`;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the state stands for what is drawn
+  useLayoutEffect(draw, [data, rows, samples, state, picture]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the newest drawing is asked for when the context returns
   useEffect(() => whenRestored(draw), []);
   useEffect(

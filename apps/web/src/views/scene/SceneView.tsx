@@ -153,23 +153,30 @@ function Scene(props: {
     }
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: drawn again whenever anything that it shows has changed
-  useEffect(
-    () => latest.current(),
-    [
-      inlineData,
-      crosslineData,
-      sliceData,
-      look.low,
-      look.high,
-      look.map,
-      look.reverse,
-      labels,
-      size,
-      exaggeration,
-      plane,
-      theme,
-    ],
-  );
+  useEffect(() => {
+    // the heaviest picture comes last: section and map are shown first
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const frame = requestAnimationFrame(() => {
+      timer = setTimeout(() => latest.current());
+    });
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+    };
+  }, [
+    inlineData,
+    crosslineData,
+    sliceData,
+    look.low,
+    look.high,
+    look.map,
+    look.reverse,
+    labels,
+    size,
+    exaggeration,
+    plane,
+    theme,
+  ]);
   useEffect(() => whenRestored(() => latest.current()), []);
 
   const grab = (event: React.PointerEvent): { name: PlaneName } | null => {

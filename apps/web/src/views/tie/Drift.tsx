@@ -1,4 +1,4 @@
-import type { Tie } from '@lithagon/core';
+import type { Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { useUnits } from '../../state/units';
@@ -13,6 +13,8 @@ export function Drift(props: {
   box: Box;
   draft: boolean;
   moved: { tvdss: number; driftMs: number }[];
+  /** Other versions of the well’s tie, to compare with. */
+  others: TimeDepthRelation[];
 }) {
   const units = useUnits();
   const { tie, y, box, draft, moved } = props;
@@ -48,6 +50,18 @@ export function Drift(props: {
           d={calibration.knees.map((k, n) => `${n ? 'L' : 'M'}${x(k.driftMs - zero)} ${y(twtAt(k.tvdss))}`).join('')}
           className={css.driftLine}
         />
+        {props.others.map((o) => (
+          <path
+            key={o.id}
+            className={css.otherVelocity}
+            fill="none"
+            d={driftOf(tie, o)
+              .map(([z, ms], n) => `${n ? 'L' : 'M'}${x(ms - zero).toFixed(1)} ${y(twtAt(z)).toFixed(1)}`)
+              .join('')}
+          >
+            <title>{o.name}</title>
+          </path>
+        ))}
         {calibration.knees.map((k, n) => (
           <rect
             key={k.tvdss}
@@ -81,4 +95,18 @@ export function Drift(props: {
       </g>
     </g>
   );
+}
+
+/** Drift of another version: its times less those of the sonic alone, at some depths. */
+function driftOf(tie: Tie, other: TimeDepthRelation): [tvdss: number, ms: number][] {
+  const { calibration, logs } = tie.chain;
+  const z = logs.slowness.tvdss;
+  const out: [number, number][] = [];
+  for (let n = 0; n < z.length; n += Math.max(1, Math.floor(z.length / 60))) {
+    const k = other.pairs.findIndex((p) => p[0] >= z[n]);
+    if (k < 1) continue;
+    const [[z0, t0], [z1, t1]] = [other.pairs[k - 1], other.pairs[k]];
+    out.push([z[n], t0 + ((z[n] - z0) * (t1 - t0)) / (z1 - z0) - calibration.sonicMs[n] - tie.chain.shiftMs]);
+  }
+  return out;
 }

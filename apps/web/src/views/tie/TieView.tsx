@@ -1,4 +1,4 @@
-import type { Tie, TieParams } from '@lithagon/core';
+import type { Tie, TieParams, TimeDepthRelation } from '@lithagon/core';
 import { stepOf } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../../state/project';
@@ -38,6 +38,10 @@ export function TieView() {
       </ViewFrame>
     );
   }
+  const wellName = byId.get(request.well)?.name;
+  const others = objects.filter(
+    (o): o is TimeDepthRelation => o.kind === 'time-depth relation' && o.well === wellName && o.id !== request.relation,
+  );
   const name = (id: string) => byId.get(id)?.name ?? '';
   return (
     <ViewFrame
@@ -57,13 +61,14 @@ export function TieView() {
           <span>Nothing was changed. Choose other inputs in the Sheet.</span>
         </EmptyView>
       )}
-      {tie && !problem && <Chain tie={tie} draft={request.draft} params={request.params} />}
+      {tie && !problem && <Chain tie={tie} draft={request.draft} params={request.params} others={others} />}
       {!tie && !problem && <EmptyView title="Reading logs and seismic…" />}
     </ViewFrame>
   );
 }
 
-function Chain({ tie, draft, params }: { tie: Tie; draft: boolean; params: TieParams }) {
+function Chain(props: { tie: Tie; draft: boolean; params: TieParams; others: TimeDepthRelation[] }) {
+  const { tie, draft, params, others } = props;
   const [ref, element, size] = useSize<HTMLDivElement>();
   const whole = useMemo((): [number, number] => {
     const [from, to] = tie.windowMs;
@@ -104,6 +109,7 @@ function Chain({ tie, draft, params }: { tie: Tie; draft: boolean; params: TiePa
             moved={params.knees}
             pins={params.stretch === 'pins' ? params.pins : []}
             bound={params.mostChange / 100}
+            others={others}
           />
         )}
       </div>

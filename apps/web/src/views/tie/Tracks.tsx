@@ -1,4 +1,4 @@
-import type { Pin, Tie } from '@lithagon/core';
+import type { Pin, Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
 import type { Size } from '../common/hooks';
@@ -44,6 +44,8 @@ export function Tracks(props: {
   pins: Pin[];
   /** Part by which velocity may be changed. */
   bound: number;
+  /** Other versions of the well’s tie, to compare with. */
+  others: TimeDepthRelation[];
 }) {
   const { tie, window, size, draft } = props;
   const { chain, panel } = tie;
@@ -174,12 +176,12 @@ export function Tracks(props: {
           limits={smallestAndLargest(impedance)}
           color="var(--ink)"
         />
-        <VelocityTrack tie={tie} y={y} box={boxOf('velocity')} bound={props.bound} />
+        <VelocityTrack tie={tie} y={y} box={boxOf('velocity')} bound={props.bound} others={props.others} />
         <Limits box={boxOf('logs')} limits={smallestAndLargest(slowness)} places={0} />
         <Limits box={boxOf('impedance')} limits={smallestAndLargest(impedance)} places={1} />
         <Limits box={boxOf('match')} limits={[0, 1]} places={0} />
         <Reflections tie={tie} times={inTime} y={y} box={boxOf('reflectivity')} />
-        <Drift tie={tie} y={y} box={boxOf('drift')} draft={draft} moved={props.moved} />
+        <Drift tie={tie} y={y} box={boxOf('drift')} draft={draft} moved={props.moved} others={props.others} />
         <Wiggles
           box={boxOf('synthetic')}
           y={y}

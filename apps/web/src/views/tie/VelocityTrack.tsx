@@ -1,4 +1,4 @@
-import type { Tie } from '@lithagon/core';
+import type { Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import { type Box, Limits, type Scale } from './parts';
@@ -26,7 +26,15 @@ function intervals(
 }
 
 /** What the tie makes of velocity: of the calibrated sonic, of the checkshots, and of the tie, red where it leaves the bound. */
-export function VelocityTrack({ tie, y, box, bound }: { tie: Tie; y: Scale; box: Box; bound: number }) {
+export function VelocityTrack(props: {
+  tie: Tie;
+  y: Scale;
+  box: Box;
+  bound: number;
+  /** Other versions of the well’s tie, to compare with. */
+  others: TimeDepthRelation[];
+}) {
+  const { tie, y, box, bound, others } = props;
   const { chain } = tie;
   const [from, to] = y.domain();
   const lines = useMemo(() => {
@@ -74,6 +82,22 @@ export function VelocityTrack({ tie, y, box, bound }: { tie: Tie; y: Scale; box:
       <g clipPath="url(#velocity-box)" fill="none">
         {shots.map((s) => (
           <line key={s.t} x1={x(s.v)} x2={x(s.v)} y1={y(s.t)} y2={y(s.to)} className={css.shotVelocity} />
+        ))}
+        {others.map((o) => (
+          <path
+            key={o.id}
+            className={css.otherVelocity}
+            d={steps(
+              intervals(
+                o.pairs.map((p) => p[1]),
+                o.pairs.map((p) => p[0]),
+                from - STEP,
+                to + STEP,
+              ),
+            )}
+          >
+            <title>{o.name}</title>
+          </path>
         ))}
         <path d={steps(lines.sonic)} className={css.sonicVelocity} />
         <path d={steps(lines.tied)} className={css.tiedVelocity} />

@@ -22,6 +22,8 @@ export interface TieRequest {
   wavelet: string;
   /** The well whose times are taken where it has no checkshots. */
   like: string | null;
+  /** The accepted relation that is shown; null for a draft. */
+  relation: string | null;
   params: TieParams;
   /** Whether it is a draft that can be changed by hand. */
   draft: boolean;
@@ -38,7 +40,7 @@ function requestOf(
   );
   if (!step || !well || !seismic || !wavelet) return null;
   try {
-    return { well, seismic, wavelet, like, params: checkParams(step, params) as TieParams, draft };
+    return { well, seismic, wavelet, like, relation: null, params: checkParams(step, params) as TieParams, draft };
   } catch {
     return null;
   }
@@ -58,7 +60,8 @@ export function useTieRequest(): TieRequest | null {
     const shown =
       relations.find((r) => r.id === last.current) ??
       relations.find((r) => activeRelation(objects, r.well)?.id === r.id);
-    return shown ? requestOf(shown.madeBy.inputs, shown.madeBy.params, false) : null;
+    const request = shown && requestOf(shown.madeBy.inputs, shown.madeBy.params, false);
+    return request ? { ...request, relation: shown.id } : null;
   }, [setup, selected, byId, objects]);
 }
 
