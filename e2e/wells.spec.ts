@@ -93,7 +93,7 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
   for (let n = 0; n < count; n++) await person.click(carried.getByRole('button', { name: /^Accept all of/ }).first());
   await expect(carried.getByText('No proposal is left.')).toBeVisible();
 
-  await person.click(page.getByRole('button', { name: 'Make zones' }));
+  await person.click(page.getByRole('button', { name: 'Order the rocks' }));
   await expect(page.getByRole('complementary', { name: 'Stratigraphic column' })).toContainText('Marker A');
 
   await person.click(page.getByRole('button', { name: /^Wells ?: / }));
@@ -121,7 +121,7 @@ test('a top is dragged, renamed in all wells and deleted; one that would cross a
   await openWorkedUp(page);
   await page.keyboard.press('l');
   await page.getByRole('button', { name: 'Take all, west to east' }).click();
-  await page.getByRole('button', { name: 'Make zones' }).click();
+  await page.getByRole('button', { name: 'Order the rocks' }).click();
   await expect(page.getByRole('complementary', { name: 'Stratigraphic column' })).toBeVisible();
   const panel = page.getByRole('application', { name: 'Logs of wells side by side' });
   const gripOf = async (): Promise<[number, number]> => {

@@ -53,7 +53,7 @@ export const RULES = [
     'wells',
   ].map((room) => ({
     under: `packages/core/src/${room}`,
-    never: [/src\/(storage|trail|project|files|steps)\//],
+    never: [/src\/(storage|trail|project|files)\//],
     why: 'science never touches a store',
   })),
   { under: 'apps/cli/src', never: [/^@lithagon\/web/, /^react/], why: 'the command line has no screen' },

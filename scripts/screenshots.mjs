@@ -116,7 +116,7 @@ await page.keyboard.press('Escape');
 await page.keyboard.press('l');
 await page.getByRole('button', { name: 'Take all, west to east' }).click();
 await settle();
-await page.getByRole('button', { name: 'Make zones' }).click();
+await page.getByRole('button', { name: 'Order the rocks' }).click();
 await page.getByRole('button', { name: 'Close', exact: true }).first().click();
 await page.getByRole('button', { name: 'Close the tray' }).click();
 await page.getByLabel('Hang on').selectOption('Tolven Top');

@@ -29,7 +29,7 @@ const STEP = 4;
 const TRUE = resampledWavelet(extended(rotate(ricker(27, 120), 35), 140), STEP);
 
 /** A window of a well: white reflectivity, the trace that the true wavelet makes of it, and noise of the same band. */
-function windowOf(seed: number, samples: number, signalToNoise: number, well = 'T-1'): WellWindow {
+function pieceOf(seed: number, samples: number, signalToNoise: number, well = 'T-1'): WellWindow {
   const normal = noise(seed);
   const reflectivity = Float64Array.from({ length: samples }, () => 0.05 * normal() * (normal() > 0.3 ? 2 : 0.4));
   const through = (r: Float64Array, w: WaveletShape) => {
@@ -92,7 +92,7 @@ function against(found: WaveletShape, truth: WaveletShape) {
 
 describe('the wavelet from a well', () => {
   test('without noise it is recovered to less than 5 % NRMS', () => {
-    const found = estimateWavelet([windowOf(1, 160, Number.POSITIVE_INFINITY)], [100, 140], [1e-6, 1e-3]);
+    const found = estimateWavelet([pieceOf(1, 160, Number.POSITIVE_INFINITY)], [100, 140], [1e-6, 1e-3]);
     const half = TRUE.firstMs;
     let [left, all] = [0, 0];
     TRUE.samples.forEach((v, n) => {
@@ -109,7 +109,7 @@ describe('the wavelet from a well', () => {
     let [covered, told] = [0, 0];
     for (let draw = 1; draw <= 100; draw++) {
       // three wells of a second each
-      const wells = ['A', 'B', 'C'].map((name, n) => windowOf(draw + 500 * n, 250, 4, name));
+      const wells = ['A', 'B', 'C'].map((name, n) => pieceOf(draw + 500 * n, 250, 4, name));
       const found = estimateWavelet(wells, [100, 140], [0.001, 0.01]);
       if (!found) throw new Error('no estimate');
       const off = against(found.coarse, TRUE);
@@ -133,7 +133,7 @@ describe('the wavelet from a well', () => {
   });
 
   test('signal-to-noise by frequency is high in the band and the length is not longer than it need be', () => {
-    const found = estimateWavelet([windowOf(3, 220, 8)], [60, 100, 140, 240]);
+    const found = estimateWavelet([pieceOf(3, 220, 8)], [60, 100, 140, 240]);
     const at = (hz: number) => found?.band.find((b) => b.hz === hz)?.signalToNoise ?? 0;
     expect(at(28)).toBeGreaterThan(3);
     expect(found?.lengthMs).toBeLessThan(240);
@@ -141,7 +141,7 @@ describe('the wavelet from a well', () => {
   });
 
   test('a window too short for a wavelet gives none', () => {
-    expect(estimateWavelet([windowOf(1, 30, 8)], [100, 140])).toBeNull();
+    expect(estimateWavelet([pieceOf(1, 30, 8)], [100, 140])).toBeNull();
   });
 });
 

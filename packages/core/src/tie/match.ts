@@ -10,7 +10,10 @@ export interface Series {
 }
 
 /** Convolve reflectivity with a wavelet of the same step. */
-export function synthetic(elastic: ElasticInTime, wavelet: WaveletShape): Series {
+export function synthetic(
+  elastic: Pick<ElasticInTime, 'firstMs' | 'stepMs' | 'reflectivity'>,
+  wavelet: WaveletShape,
+): Series {
   const { reflectivity: r, stepMs, firstMs } = elastic;
   const { samples: w } = wavelet;
   const out = new Float64Array(r.length);

@@ -167,7 +167,7 @@ describe('wavelets', () => {
     const true28 = ricker(28, 160);
     const traces = Array.from({ length: 60 }, () => {
       const r = Float64Array.from({ length: 1200 }, () => random() ** 3);
-      const made = synthetic({ firstMs: 0, stepMs: 1, impedance: new Float64Array(1200), reflectivity: r }, true28);
+      const made = synthetic({ firstMs: 0, stepMs: 1, reflectivity: r }, true28);
       return Float32Array.from({ length: 300 }, (_, k) => made.values[4 * k]);
     });
     const w = statisticalWavelet(traces, 4, 120);

@@ -520,7 +520,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
                 void edit('Make the stratigraphic column', [], [column]).then(() => select(column.id));
               }}
             >
-              Make zones
+              Order the rocks
             </button>
           )}
           {inTime && (

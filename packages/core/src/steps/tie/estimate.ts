@@ -37,7 +37,7 @@ const params = z.object({
 });
 
 /** Reflectivity and trace of one well around the top, or why it has none. */
-async function windowOf(
+async function pieceOf(
   store: Store,
   around: EarthObject[],
   seismic: Volume,
@@ -107,7 +107,7 @@ export const estimate = defineStep({
     const places: { well: string; i: number; j: number }[] = [];
     for (const [n, well] of wells.entries()) {
       stopIf(signal);
-      const found = await windowOf(store, around, seismic, well, p).catch((cause: unknown) => {
+      const found = await pieceOf(store, around, seismic, well, p).catch((cause: unknown) => {
         if (cause instanceof LithagonError) return cause.message;
         throw cause;
       });
