@@ -3,6 +3,7 @@ export {
   type Density,
   densityOf,
   fitLine,
+  inRing,
   type LineFit,
   type PlotWindow,
   selected,
@@ -30,7 +31,7 @@ export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
 export * from './project/carry.ts';
 export { bytesOf, dependents, finder } from './project/catalogue.ts';
-export { type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';
+export { FACIES, type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';
 export * from './project/curves.ts';
 export * from './project/facies.ts';
 export { factsOf, type Listed, listObjects } from './project/facts.ts';

@@ -35,14 +35,16 @@ export async function gatherPlot(store: Store, objects: EarthObject[], request: 
   };
   const [x0, x1] = span(points.x);
   const [y0, y1] = span(points.y);
-  const { unitX, unitY, unitColor, notes, color } = points;
+  const { unitX, unitY, unitColor, notes, color, classes } = points;
   return {
     key,
     count: points.x.length,
     window: { x0, x1, y0, y1 } satisfies PlotWindow,
-    colorRange: color?.some((v) => !Number.isNaN(v))
-      ? ([quantile(thin(color), 0.02), quantile(thin(color), 0.98)] as [number, number])
-      : null,
+    colorRange:
+      classes.length === 0 && color?.some((v) => !Number.isNaN(v))
+        ? ([quantile(thin(color), 0.02), quantile(thin(color), 0.98)] as [number, number])
+        : null,
+    classes,
     unitX,
     unitY,
     unitColor,
@@ -53,7 +55,7 @@ export async function gatherPlot(store: Store, objects: EarthObject[], request: 
 
 export function rasterOf(key: string, window: PlotWindow, width: number, height: number) {
   const plot = held.get(key);
-  return plot ? densityOf(plot.points, window, width, height) : null;
+  return plot ? densityOf(plot.points, window, width, height, plot.points.classes.length) : null;
 }
 
 export function selectPlot(key: string, ring: [number, number][]) {

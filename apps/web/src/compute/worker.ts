@@ -225,7 +225,13 @@ const api = {
   plotRaster: (key: string, window: PlotWindow, width: number, height: number) =>
     outcome(async () => {
       const made = rasterOf(key, window, width, height);
-      return made && Comlink.transfer(made, [made.counts.buffer, ...(made.means ? [made.means.buffer] : [])]);
+      return (
+        made &&
+        Comlink.transfer(made, [
+          made.counts.buffer,
+          ...[made.means, made.classes].flatMap((a) => (a ? [a.buffer] : [])),
+        ])
+      );
     }),
 
   /** Where the points in a ring are: intervals of wells, or bins. */

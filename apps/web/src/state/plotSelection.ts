@@ -7,6 +7,8 @@ export interface PlotSelection {
   wells: Map<string, [number, number][]>;
   /** Bins of a lattice that hold selected points, `[inline][crossline]`, and whose lattice it is (id of a map or volume). */
   bins: { of: string; mask: Uint8Array } | null;
+  /** Of volumes, what a sample must pass to be selected: ids, and a ring of their values. */
+  samples: { x: string; y: string; xLog: boolean; yLog: boolean; ring: [number, number][] } | null;
 }
 
 export const usePlotSelection = create<{ now: PlotSelection | null }>(() => ({ now: null }));

@@ -4,7 +4,7 @@ import css from './Sheet.module.css';
 
 type Report = Validation & { classes: string[]; curves: string[] };
 
-const percent = (v: number) => `${(100 * v).toFixed(0)} %`;
+const percent = (v: number) => `${(100 * v).toFixed(0)}\u202f%`;
 
 /** Whether a result table is the report of a facies prediction. */
 export const isFaciesReport = (table: ResultTable): boolean => table.madeBy.step === 'wells.facies';
@@ -22,14 +22,14 @@ export function FaciesReport({ table }: { table: ResultTable }) {
         <b>{percent(report.accuracy)}</b> right in wells left out, against {percent(report.majority)} by always guessing
         the commonest. {report.byWell.map((w) => `${w.well} ${percent(w.accuracy)}`).join(', ')}.
       </p>
-      <h3>Described (rows) taken for (columns)</h3>
+      <h3>Described (rows) taken for (columns), %</h3>
       <table className={css.confusion}>
         <thead>
           <tr>
             <th />
             {classes.map((c) => (
               <th key={c} title={c}>
-                {c.slice(0, 7)}
+                {c.slice(0, 5)}
               </th>
             ))}
           </tr>
@@ -39,7 +39,7 @@ export function FaciesReport({ table }: { table: ResultTable }) {
             const all = row.reduce((a, b) => a + b, 0);
             return (
               <tr key={classes[r]}>
-                <th title={classes[r]}>{classes[r].slice(0, 14)}</th>
+                <th title={classes[r]}>{classes[r].slice(0, 12)}</th>
                 {row.map((n, c) => {
                   const f = all > 0 ? n / all : 0;
                   const k = 3 * Math.round(255 * f);
@@ -52,7 +52,7 @@ export function FaciesReport({ table }: { table: ResultTable }) {
                       }}
                       title={`${n} samples`}
                     >
-                      {n === 0 ? '' : percent(f)}
+                      {n === 0 ? '' : (100 * f).toFixed(0)}
                     </td>
                   );
                 })}
@@ -61,12 +61,12 @@ export function FaciesReport({ table }: { table: ResultTable }) {
           })}
         </tbody>
       </table>
-      <h3>Loss when a curve is shuffled</h3>
+      <h3>Loss when a curve is shuffled, points of accuracy</h3>
       {curves.map((name, n) => (
         <div key={name} className={css.importance}>
           <span>{name}</span>
-          <i style={{ width: `${Math.max(1, Math.min(100, 200 * report.importance[n]))}px` }} />
-          <span className="num">{(100 * report.importance[n]).toFixed(1)} points</span>
+          <i style={{ width: `${Math.max(1, Math.min(76, 150 * report.importance[n]))}px` }} />
+          <span className="num">{(100 * report.importance[n]).toFixed(1)}</span>
         </div>
       ))}
       <h3>Reliability of the probabilities</h3>

@@ -13,6 +13,12 @@ describe('density of points', () => {
     expect(d.means?.[1]).toBeNaN();
     expect([d.most, d.inside]).toEqual([2, 3]);
   });
+  test('where colours are classes, a cell has that of most of its points', () => {
+    const x = f(0.5, 0.5, 0.5, 1.5);
+    const d = densityOf({ x, y: x, color: f(2, 0, 2, Number.NaN) }, { x0: 0, x1: 2, y0: 0, y1: 2 }, 2, 2, 3);
+    expect([...(d.classes ?? [])]).toEqual([-1, -1, 2, -1]);
+    expect(d.means).toBeNull();
+  });
   test('a million points keep their number', () => {
     const x = Float32Array.from({ length: 1e6 }, (_, n) => (n % 1000) / 1000);
     const y = Float32Array.from({ length: 1e6 }, (_, n) => Math.floor(n / 1000) / 1000);

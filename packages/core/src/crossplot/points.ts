@@ -19,15 +19,21 @@ export interface Density {
   height: number;
   counts: Uint32Array;
   means: Float32Array | null;
+  /** Commonest class of each cell, −1 where there is none; only where colours are classes. */
+  classes: Int16Array | null;
   most: number;
   inside: number;
 }
 
-/** Count points into the cells of a raster: one pass, whatever their number. */
-export function densityOf(points: Points, w: PlotWindow, width: number, height: number): Density {
+/**
+ * Count points into the cells of a raster: one pass, whatever their number.
+ * @param categories number of classes that the colours count, or 0 where they are values
+ */
+export function densityOf(points: Points, w: PlotWindow, width: number, height: number, categories = 0): Density {
   const counts = new Uint32Array(width * height);
   const { x, y, color } = points;
-  const sums = color ? new Float64Array(width * height) : null;
+  const votes = color && categories > 0 ? new Uint32Array(width * height * categories) : null;
+  const sums = color && !votes ? new Float64Array(width * height) : null;
   const told = color ? new Uint32Array(width * height) : null;
   const [fx, fy] = [width / (w.x1 - w.x0), height / (w.y1 - w.y0)];
   let inside = 0;
@@ -38,6 +44,7 @@ export function densityOf(points: Points, w: PlotWindow, width: number, height: 
     const cell = (b | 0) * width + (a | 0);
     counts[cell]++;
     inside++;
+    if (votes && color && color[n] === color[n]) votes[cell * categories + color[n]]++;
     if (color && sums && told && color[n] === color[n]) {
       sums[cell] += color[n];
       told[cell]++;
@@ -46,7 +53,15 @@ export function densityOf(points: Points, w: PlotWindow, width: number, height: 
   let most = 0;
   for (let n = 0; n < counts.length; n++) if (counts[n] > most) most = counts[n];
   const means = sums && told ? Float32Array.from(sums, (s, n) => (told[n] > 0 ? s / told[n] : Number.NaN)) : null;
-  return { width, height, counts, means, most, inside };
+  const classes =
+    votes &&
+    Int16Array.from({ length: width * height }, (_, cell) => {
+      let best = -1;
+      for (let c = 0; c < categories; c++)
+        if (votes[cell * categories + c] > (best < 0 ? 0 : votes[cell * categories + best])) best = c;
+      return best;
+    });
+  return { width, height, counts, means, classes, most, inside };
 }
 
 /** Whether a point lies in a ring, by the crossings of a ray. */

@@ -6,6 +6,7 @@ import { readWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
 import { readInlines, shapeOf } from '../storage/volumes.ts';
 import { wellCurves } from './curves.ts';
+import { faciesAt, shownFacies } from './facies.ts';
 
 /** What is plotted against what, and where it comes from. */
 export interface PlotRequest {
@@ -38,8 +39,13 @@ export interface PlotPoints {
   /** Measured depth of logs, vertical position of volumes. */
   depth: Float32Array;
   wells: string[];
+  /** Names of the classes that `color` counts, where it does. */
+  classes: string[];
   notes: string[];
 }
+
+/** Colour of points of logs by the facies of their depths. */
+export const FACIES = 'facies';
 
 /** Most points that are kept: beyond it volumes are thinned evenly. */
 const MOST = 2_000_000;
@@ -64,6 +70,7 @@ class Growing {
 export async function plotPoints(store: Store, objects: EarthObject[], r: PlotRequest): Promise<PlotPoints> {
   const out = { x: new Growing(), y: new Growing(), c: new Growing(), place: new Growing(), depth: new Growing() };
   const notes: string[] = [];
+  const classes: string[] = [];
   const push = (x: number, y: number, c: number, place: number, depth: number) => {
     const [a, b] = [r.x.log ? Math.log10(x) : x, r.y.log ? Math.log10(y) : y];
     if (!Number.isFinite(a) || !Number.isFinite(b)) return;
@@ -83,18 +90,23 @@ export async function plotPoints(store: Store, objects: EarthObject[], r: PlotRe
     place: Int32Array.from(out.place.done()),
     depth: out.depth.done(),
     wells,
+    classes,
     notes,
   });
   if (r.from === 'logs') {
     const wells = objects.filter((o): o is Well => o.kind === 'well' && r.wells.includes(o.id));
+    const byFacies = r.color === FACIES;
+    const described = objects.flatMap((o) => (o.kind === 'facies' ? o.rows.map((row) => String(row[2])) : []));
+    if (byFacies) classes.push(...[...new Set(described)].sort());
     let units: [string, string, string] = ['', '', ''];
     for (const [n, well] of wells.entries()) {
       const curves = wellCurves(store, objects, well, [r.x.of]);
       const [x, y, c] = [
         await curves?.get(r.x.of),
         await curves?.get(r.y.of),
-        r.color ? await curves?.get(r.color) : null,
+        r.color && !byFacies ? await curves?.get(r.color) : null,
       ];
+      const table = byFacies ? shownFacies(objects, well.name) : undefined;
       if (!curves || !x || !y) {
         notes.push(`${well.name} has no ${x ? r.y.of : r.x.of}.`);
         continue;
@@ -102,7 +114,7 @@ export async function plotPoints(store: Store, objects: EarthObject[], r: PlotRe
       units = [
         curves.held(r.x.of)?.curve.unit ?? '',
         curves.held(r.y.of)?.curve.unit ?? '',
-        r.color ? (curves.held(r.color)?.curve.unit ?? '') : '',
+        r.color && !byFacies ? (curves.held(r.color)?.curve.unit ?? '') : '',
       ];
       const mdOf = (name: string, otherwise: number) =>
         name ? (curves.tops.find((t) => t.name === name)?.md ?? Number.NaN) : otherwise;
@@ -113,7 +125,9 @@ export async function plotPoints(store: Store, objects: EarthObject[], r: PlotRe
       }
       for (let k = 0; k < x.length; k++) {
         const md = curves.md(k);
-        if (md >= from && md < to) push(x[k], y[k], c ? c[k] : Number.NaN, n, md);
+        if (md < from || md >= to) continue;
+        const named = table ? faciesAt(table, md) : null;
+        push(x[k], y[k], named !== null ? classes.indexOf(named) : c ? c[k] : Number.NaN, n, md);
       }
     }
     return finish(

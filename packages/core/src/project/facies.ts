@@ -78,6 +78,14 @@ export function describedFacies(objects: EarthObject[], well: string): WellTable
   );
 }
 
+/** Facies of a well as they are shown: described ones, else those predicted last. */
+export function shownFacies(objects: EarthObject[], well: string): WellTable | undefined {
+  const predicted = objects
+    .filter((o): o is WellTable => o.kind === 'facies' && o.well === well && o.madeBy.step === 'wells.facies')
+    .sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started));
+  return describedFacies(objects, well) ?? predicted[0];
+}
+
 export interface PredictedWell {
   well: string;
   axis: DepthAxis;

@@ -34,9 +34,9 @@ async function large() {
 }
 
 test('a large volume keeps every fourth or eighth trace, a small one nothing beside itself', () => {
-  expect(coarseBy([500, 400, 250])).toBeNull();
+  expect(coarseBy([500, 400, 500])).toBeNull();
   expect(coarseBy([1000, 1000, 500])).toBe(4);
-  expect(coarseBy([500, 2000, 2000])).toBe(8);
+  expect(coarseBy([2000, 2000, 2000])).toBe(8);
 });
 
 test('a first look is the plane itself where its traces are kept, and between them by interpolation', async () => {

@@ -44,8 +44,8 @@ export function layoutFor(key: string, shape: Shape3, plane: Plane, scaled?: Arr
   return { key: `${key}/${plane}`, shape, chunk, ...(scaled ? { scaled } : {}) };
 }
 
-/** Samples above which a volume also keeps every fourth (or eighth) trace: 64 million, 256 MB. */
-const LARGE = 64e6;
+/** Samples above which a volume also keeps every fourth (or eighth) trace: 256 million, 1 GB. */
+const LARGE = 256e6;
 
 /** How far apart the traces of a volume's coarse copy are; null where none is kept. */
 export function coarseBy([ni, nj, nk]: Shape3, large = LARGE): number | null {

@@ -1,6 +1,7 @@
 import {
   bandAt,
   curvesOf,
+  FACIES,
   freeName,
   newDrawn,
   type PlotClass,
@@ -22,6 +23,7 @@ import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { useSize } from '../common/hooks';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
+import { faciesColor } from '../logs/marks';
 import css from './Crossplot.module.css';
 import type { PlotDesk } from './plotDesk';
 import { lightUp, type Picture, type PlotFacts, usePicture, usePlotFacts } from './usePlot';
@@ -55,7 +57,11 @@ export function CrossplotView() {
   const request = useMemo<PlotRequest | null>(
     () =>
       valid(desk.x.of) && valid(desk.y.of)
-        ? { ...desk, color: valid(desk.color) ? desk.color : null, wells: desk.wells ?? wells.map((w) => w.id) }
+        ? {
+            ...desk,
+            color: valid(desk.color) || desk.color === FACIES ? desk.color : null,
+            wells: desk.wells ?? wells.map((w) => w.id),
+          }
         : null,
     // biome-ignore lint/correctness/useExhaustiveDependencies: what is valid follows from the objects
     [desk, wells, valid],
@@ -120,7 +126,11 @@ export function CrossplotView() {
             <Select
               label="Colour"
               value={desk.color ?? ''}
-              options={[{ value: '', label: 'number of points' }, ...options]}
+              options={[
+                { value: '', label: 'number of points' },
+                ...(desk.from === 'logs' ? [{ value: FACIES, label: 'facies' }] : []),
+                ...options,
+              ]}
               onChange={(v) => change({ color: v || null })}
             />
           </span>
@@ -232,12 +242,13 @@ function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; label
   );
   const color = CLASS_COLORS[classes.length % CLASS_COLORS.length];
   const of = desk.from === 'logs' ? '' : desk.x.of;
+  const test = desk.from === 'volumes' ? { x: desk.x.of, y: desk.y.of, xLog: desk.x.log, yLog: desk.y.log } : null;
 
   // the selection follows the ring as it is drawn
   // biome-ignore lint/correctness/useExhaustiveDependencies: the ring alone decides
   useEffect(() => {
     let wanted = true;
-    void lightUp(facts, ring, color, of).then((n) => wanted && setCount(n));
+    void lightUp(facts, ring, color, of, test).then((n) => wanted && setCount(n));
     return () => {
       wanted = false;
     };
@@ -318,7 +329,8 @@ function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; label
         }}
         onDoubleClick={() => setKept(null)}
       >
-        <Density picture={picture} box={box} range={facts.colorRange} />
+        <Density picture={picture} box={box} range={facts.colorRange} classes={facts.classes} />
+        {picture?.classes && <Margins picture={picture} box={box} classes={facts.classes} />}
         <svg width={size.width} height={size.height} className={css.overlay}>
           <title>{`${labels[0]} against ${labels[1]}`}</title>
           <clipPath id="plot-box">
@@ -359,7 +371,7 @@ function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; label
                 <g key={t.name}>
                   <path d={inPlot(points)} className={css.trend} />
                   {last && (
-                    <text x={x(last[0])} y={y(last[1]) - 5} textAnchor="middle" className={css.onData}>
+                    <text x={x(last[0])} y={y(last[1]) - 5} textAnchor="end" className={css.onData}>
                       {t.name}
                     </text>
                   )}
@@ -422,16 +434,82 @@ function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; label
   );
 }
 
+interface Box {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** Red, green and blue of a colour written in hexadecimal. */
+const partsOf = (color: string) => [1, 3, 5].map((at) => Number.parseInt(color.slice(at, at + 2), 16));
+
+/** Bars along an axis, and how far the highest reaches into the plot. */
+const [BARS, HIGH] = [48, 46];
+
+/** How each class is spread along both axes: bars stacked at the upper and right edge of the plot. */
+function Margins({ picture, box, classes }: { picture: Picture; box: Box; classes: string[] }) {
+  const { across, up } = useMemo(() => {
+    const rows = () => Array.from({ length: BARS }, () => new Float64Array(classes.length));
+    const [a, u] = [rows(), rows()];
+    for (let n = 0; n < picture.counts.length; n++) {
+      const c = picture.classes?.[n] ?? -1;
+      if (c < 0) continue;
+      a[Math.floor(((n % picture.width) * BARS) / picture.width)][c] += picture.counts[n];
+      u[Math.floor((Math.floor(n / picture.width) * BARS) / picture.height)][c] += picture.counts[n];
+    }
+    // each bar as pieces from the edge inwards
+    const stacked = (bars: Float64Array[]) => {
+      const most = Math.max(1, ...bars.map((b) => b.reduce((p, q) => p + q, 0)));
+      return bars.flatMap((bar, at) => {
+        let from = 0;
+        return Array.from(bar, (v, c) => {
+          const size = (v / most) * HIGH;
+          from += size;
+          return { at, c, from: from - size, size };
+        }).filter((p) => p.size > 0);
+      });
+    };
+    return { across: stacked(a), up: stacked(u) };
+  }, [picture, classes]);
+  const [w, h] = [box.width / BARS, box.height / BARS];
+  return (
+    <svg
+      className={css.overlay}
+      style={{ left: box.left, top: box.top }}
+      width={box.width}
+      height={box.height}
+      aria-hidden="true"
+    >
+      <g fillOpacity={0.6}>
+        {across.map((p) => (
+          <rect
+            key={`a${p.at}.${p.c}`}
+            x={p.at * w}
+            y={p.from}
+            width={w - 0.6}
+            height={p.size}
+            fill={faciesColor(classes[p.c], classes)}
+          />
+        ))}
+        {up.map((p) => (
+          <rect
+            key={`u${p.at}.${p.c}`}
+            x={box.width - p.from - p.size}
+            y={p.at * h}
+            width={p.size}
+            height={h - 0.6}
+            fill={faciesColor(classes[p.c], classes)}
+          />
+        ))}
+      </g>
+    </svg>
+  );
+}
+
 /** The raster, coloured by what the points are or by how many there are. */
-function Density({
-  picture,
-  box,
-  range,
-}: {
-  picture: Picture | null;
-  box: { left: number; top: number; width: number; height: number };
-  range: [number, number] | null;
-}) {
+function Density(props: { picture: Picture | null; box: Box; range: [number, number] | null; classes: string[] }) {
+  const { picture, box, range, classes } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const target = canvas.current;
@@ -441,9 +519,14 @@ function Density({
     const image = context.createImageData(picture.width, picture.height);
     const rgb = colorMap(picture.means ? 'strata' : 'lichen');
     const top = Math.log1p(picture.most);
+    const names = classes.map((c) => partsOf(faciesColor(c, classes)));
     for (let n = 0; n < picture.counts.length; n++) {
       const many = picture.counts[n];
       if (many === 0) continue;
+      if (picture.classes) {
+        image.data.set([...(names[picture.classes[n]] ?? [150, 150, 150]), 255], 4 * n);
+        continue;
+      }
       const mean = picture.means?.[n];
       const f =
         mean !== undefined && range
@@ -457,7 +540,7 @@ function Density({
     }
     context.putImageData(image, 0, 0);
     target.dataset.tookMs = picture.tookMs.toFixed(1);
-  }, [picture, range]);
+  }, [picture, range, classes]);
   return (
     <canvas
       ref={canvas}
@@ -470,6 +553,17 @@ function Density({
 
 function Legend({ facts, label, picture }: { facts: PlotFacts; label: string; picture: Picture | null }) {
   const units = useUnits();
+  if (facts.classes.length > 0)
+    return (
+      <span className={css.legend}>
+        {facts.classes.map((c) => (
+          <span key={c} className={css.legend}>
+            <i style={{ background: faciesColor(c, facts.classes), width: 11 }} />
+            {c}
+          </span>
+        ))}
+      </span>
+    );
   const map = colorMap(facts.colorRange ? 'strata' : 'lichen');
   const stops = [0, 0.25, 0.5, 0.75, 1].map((f) => {
     const c = 3 * Math.round(255 * f);

@@ -1,7 +1,7 @@
 import type { LineFit, PlotRequest, PlotWindow } from '@lithagon/core';
 import { useEffect, useRef, useState } from 'react';
 import { forViews, unwrap } from '../../compute/pool';
-import { usePlotSelection } from '../../state/plotSelection';
+import { type PlotSelection, usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 
 /** What there is to plot: its extent, units and fit; the points themselves stay in the worker. */
@@ -10,6 +10,8 @@ export interface PlotFacts {
   count: number;
   window: PlotWindow;
   colorRange: [number, number] | null;
+  /** Names of classes, where colours are classes. */
+  classes: string[];
   unitX: string;
   unitY: string;
   unitColor: string;
@@ -23,6 +25,7 @@ export interface Picture {
   height: number;
   counts: Uint32Array;
   means: Float32Array | null;
+  classes: Int16Array | null;
   most: number;
   inside: number;
   tookMs: number;
@@ -66,20 +69,20 @@ export function usePicture(
 ): Picture | null {
   const [picture, setPicture] = useState<Picture | null>(null);
   const busy = useRef(false);
-  const wanted = useRef<{ window: PlotWindow; width: number; height: number } | null>(null);
+  const wanted = useRef<{ plot: string; window: PlotWindow; width: number; height: number; key: string } | null>(null);
   const key = `${facts?.key} ${JSON.stringify(window)} ${width} ${height}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for all of them
   useEffect(() => {
     if (!facts || !window || width < 8) return;
-    wanted.current = { window, width, height };
+    wanted.current = { plot: facts.key, window, width, height, key };
     const next = async () => {
       if (busy.current || !wanted.current) return;
       busy.current = true;
       const now = wanted.current;
       const began = performance.now();
       try {
-        const made = unwrap(await forViews().plotRaster(facts.key, now.window, now.width, now.height));
-        if (made) setPicture({ ...made, key, tookMs: performance.now() - began });
+        const made = unwrap(await forViews().plotRaster(now.plot, now.window, now.width, now.height));
+        if (made) setPicture({ ...made, key: now.key, tookMs: performance.now() - began });
       } catch {
         // the points have been gathered anew: their own raster follows
       }
@@ -92,7 +95,13 @@ export function usePicture(
 }
 
 /** Light up what lies in a ring, in logs, map and section. @returns how many points it holds */
-export async function lightUp(facts: PlotFacts, ring: [number, number][], color: string, of: string): Promise<number> {
+export async function lightUp(
+  facts: PlotFacts,
+  ring: [number, number][],
+  color: string,
+  of: string,
+  test: Omit<NonNullable<PlotSelection['samples']>, 'ring'> | null,
+): Promise<number> {
   if (ring.length < 3) {
     usePlotSelection.setState({ now: null });
     return 0;
@@ -103,6 +112,7 @@ export async function lightUp(facts: PlotFacts, ring: [number, number][], color:
       color,
       wells: new Map(found.wells),
       bins: found.mask ? { of, mask: found.mask } : null,
+      samples: test && { ...test, ring },
     },
   });
   return found?.count ?? 0;

@@ -1,12 +1,12 @@
 import {
   type CurveClass,
   curvesOf,
-  describedFacies,
   type EarthObject,
   type Logs,
   pathOf,
   pointAtMd,
   relationOf,
+  shownFacies,
   type Top,
   topsOf,
   twtOfDepth,
@@ -96,14 +96,6 @@ export function axisOf(objects: EarthObject[], well: Well, depth: DepthKind) {
   return { axisAt, mdAt, deepest };
 }
 
-/** Predicted facies stand where none were described. */
-export function faciesOf(objects: EarthObject[], well: string): WellTable | undefined {
-  const predicted = objects
-    .filter((o): o is WellTable => o.kind === 'facies' && o.well === well && o.madeBy.step === 'wells.facies')
-    .sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started));
-  return describedFacies(objects, well) ?? predicted[0];
-}
-
 const cache = new Map<string, Promise<DrawnCurve>>();
 
 async function load(projectId: string, key: string, logs: Logs, curve: Logs['curves'][number]): Promise<DrawnCurve> {
@@ -182,7 +174,7 @@ export function useColumns(ids: string[], wanted: string[], depth: DepthKind): W
             well,
             curves: own,
             tops: topsOf(objects, well.name),
-            facies: faciesOf(objects, well.name),
+            facies: shownFacies(objects, well.name),
             core:
               porosity < 0 ? [] : (core?.rows ?? []).map((r) => ({ md: Number(r[0]), porosity: Number(r[porosity]) })),
             checkshots: (table('checkshots')?.rows ?? []).map((r) => Number(r[0])).filter(Number.isFinite),

@@ -6,6 +6,8 @@ import { type LogsDesk, styleOf, type Track } from './template';
 export const HEAD = 92;
 const AXIS = 40;
 const GAP = 66;
+/** What the names of the last well's tops take beyond the gap. */
+const LAST = 44;
 /** Tracks are narrowed to this part of their width where that lets all wells be seen. */
 const NARROWEST = 0.5;
 const TRACK_GAP = 3;
@@ -76,7 +78,9 @@ export function layOut(
   const height = Math.max(20, size.height - HEAD - 4);
   const wide = desk.tracks.reduce((s, t) => s + t.width, 0);
   const room =
-    (size.width - 12 - GAP * columns.length) / Math.max(1, columns.length) - AXIS - TRACK_GAP * desk.tracks.length;
+    (size.width - 12 - GAP * columns.length - LAST) / Math.max(1, columns.length) -
+    AXIS -
+    TRACK_GAP * desk.tracks.length;
   const part = Math.max(NARROWEST, Math.min(1, room / Math.max(1, wide)));
   const own = AXIS + wide * part + TRACK_GAP * desk.tracks.length;
   const total = spacing.reduce((a, b) => a + b, 0);

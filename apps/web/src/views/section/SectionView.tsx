@@ -22,6 +22,7 @@ import css from '../common/view.module.css';
 import { Raster, type Window } from '../raster/Raster';
 import { placeOf, sectionLine, seismicLine, traceOf, valueAt } from './geometry';
 import { LineChoice } from './LineChoice';
+import { LitSamples } from './LitSamples';
 import { liveLook, liveText } from './live';
 import { Overlay } from './Overlay';
 
@@ -360,6 +361,9 @@ function Section(props: {
             window={window}
             box={box}
           />
+        )}
+        {volume.kind === 'volume' && size.width > 60 && (
+          <LitSamples shown={volume} plane={plane} index={index} traces={line.traces} window={window} box={box} />
         )}
         {size.width > 60 && <Overlay frame={{ line, window, box, domain }} objects={objects} wells={wells} />}
         <ColorBar

@@ -1,6 +1,7 @@
 import type { Tie } from '@lithagon/core';
 import { useEffect, useRef } from 'react';
 import { colorMap } from '../../color/maps';
+import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
 
@@ -30,10 +31,7 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
   const left = (ms: number) => `${((ms - first) / (last - first)) * 100}%`;
   const top = (deg: number) => `${((180 - deg) / 360) * 100}%`;
   return (
-    <figure className={css.plot}>
-      <figcaption>
-        Match <small>over shift and phase, 0 to 1</small>
-      </figcaption>
+    <StripPlot title="Match" note="over shift and phase, 0 to 1">
       <div className={css.matchBox}>
         <div className={css.phases}>
           {['180°', '0°', '−180°'].map((t) => (
@@ -73,6 +71,6 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
           <span>{last}</span>
         </div>
       </div>
-    </figure>
+    </StripPlot>
   );
 }

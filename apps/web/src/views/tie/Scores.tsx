@@ -1,4 +1,5 @@
 import type { Tie } from '@lithagon/core';
+import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 
 const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
@@ -52,8 +53,7 @@ export function Scores({ tie }: { tie: Tie }) {
     ['Mended', `${logs.spikes} spikes, ${logs.bridged} nulls`],
   ];
   return (
-    <figure className={css.plot}>
-      <figcaption>How good is it?</figcaption>
+    <StripPlot title="How good is it?">
       <dl className={css.scores}>
         {rows.map(([label, value, warn]) => (
           <div key={label}>
@@ -70,6 +70,6 @@ export function Scores({ tie }: { tie: Tie }) {
           ))}
         </ul>
       )}
-    </figure>
+    </StripPlot>
   );
 }

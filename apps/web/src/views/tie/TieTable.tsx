@@ -2,6 +2,7 @@ import { activeRelation, type TimeDepthRelation, type Well } from '@lithagon/cor
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
+import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 
 const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
@@ -16,10 +17,7 @@ export function TieTable() {
         a.well.localeCompare(b.well, 'en', { numeric: true }) || a.madeBy.started.localeCompare(b.madeBy.started),
     );
   return (
-    <figure className={css.plot}>
-      <figcaption>
-        All ties <small>the active one of each well is in use everywhere</small>
-      </figcaption>
+    <StripPlot title="All ties" note="the active one of each well is in use everywhere">
       <table className={css.ties}>
         <thead>
           <tr>
@@ -64,7 +62,7 @@ export function TieTable() {
           })}
         </tbody>
       </table>
-    </figure>
+    </StripPlot>
   );
 }
 
@@ -84,10 +82,7 @@ export function ShiftMap() {
   const scale = Math.min((W - 70) / (x1 - x0 || 1), (H - 50) / (y1 - y0 || 1));
   const most = Math.max(1, ...places.map((p) => Math.abs(p.ms)));
   return (
-    <figure className={css.plot}>
-      <figcaption>
-        Shift by place <small>ms, north is up</small>
-      </figcaption>
+    <StripPlot title="Shift by place" note="ms, north is up">
       <svg
         viewBox={`0 0 ${W} ${H}`}
         width={W}
@@ -117,6 +112,6 @@ export function ShiftMap() {
           );
         })}
       </svg>
-    </figure>
+    </StripPlot>
   );
 }

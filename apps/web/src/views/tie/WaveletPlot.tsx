@@ -1,6 +1,7 @@
 import { type WaveletShape, waveletSpectrum } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
+import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 
 const W = 262;
@@ -21,10 +22,7 @@ export function WaveletPlot({ wavelet }: { wavelet: WaveletShape }) {
   // phase says nothing where there is no amplitude
   const heard = spectrum.hz.map((_, n) => n).filter((n) => spectrum.amplitude[n] > 0.15);
   return (
-    <figure className={css.plot}>
-      <figcaption>
-        Wavelet <small>time; amplitude and phase</small>
-      </figcaption>
+    <StripPlot title="Wavelet" note="time; amplitude and phase">
       <svg viewBox={`0 0 ${W} ${H}`} className={css.wavelet} role="img" aria-label="Wavelet and its spectra">
         <line x1={4} x2={118} y1={a(0)} y2={a(0)} className={css.tick} />
         <path
@@ -64,6 +62,6 @@ export function WaveletPlot({ wavelet }: { wavelet: WaveletShape }) {
           </text>
         ))}
       </svg>
-    </figure>
+    </StripPlot>
   );
 }

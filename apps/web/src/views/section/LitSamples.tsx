@@ -1,0 +1,53 @@
+import { inRing, type Plane, type Volume } from '@lithagon/core';
+import { useMemo } from 'react';
+import { usePlotSelection } from '../../state/plotSelection';
+import { useProject } from '../../state/project';
+import { usePlane } from '../common/hooks';
+import { Raster, type Window } from '../raster/Raster';
+
+/** Samples of the line in view whose values lie in the ring drawn in a crossplot of two volumes. */
+export function LitSamples(props: {
+  shown: Volume;
+  plane: Exclude<Plane, 'slice'>;
+  index: number;
+  traces: number;
+  window: Window;
+  box: { left: number; top: number; width: number; height: number };
+}) {
+  const { shown, plane, index, traces, window, box } = props;
+  const test = usePlotSelection((s) => s.now?.samples ?? null);
+  const byId = useProject((s) => s.byId);
+  const volume = (id: string | undefined) => {
+    const o = id ? byId.get(id) : undefined;
+    // what has other lines or samples cannot be laid over this section
+    return o?.kind === 'volume' &&
+      o.domain === shown.domain &&
+      o.lattice.inline.count === shown.lattice.inline.count &&
+      o.lattice.crossline.count === shown.lattice.crossline.count
+      ? o
+      : undefined;
+  };
+  const x = volume(test?.x);
+  const [xData] = usePlane(x, plane, index);
+  const [yData] = usePlane(volume(test?.y), plane, index);
+  const lit = useMemo(() => {
+    if (!test || !xData || !yData || xData.data.length !== yData.data.length) return null;
+    const value = (v: number, log: boolean) => (log ? Math.log10(v) : v);
+    const data = xData.data.map((v, n) =>
+      inRing(test.ring, value(v, test.xLog), value(yData.data[n], test.yLog)) ? 1 : Number.NaN,
+    );
+    return { key: `lit ${xData.key} ${yData.key} ${test.ring.length}`, data, index };
+  }, [test, xData, yData, index]);
+  if (!lit || !x) return null;
+  return (
+    <Raster
+      name="lit"
+      plane={lit}
+      traces={traces}
+      vertical={x.vertical}
+      look={{ map: 'ember', low: 0, high: 1.5, reverse: false, opacity: 0.75 }}
+      window={window}
+      box={box}
+    />
+  );
+}
