@@ -243,4 +243,29 @@ test('points drawn round in a crossplot light up in logs, map and section, and a
   await expect(page.getByRole('button', { name: 'Undo: Keep Class' })).toBeVisible();
   await page.getByLabel('Colour', { exact: true }).selectOption('');
   await expect(page.getByText('points in a cell')).toBeVisible();
+  await page.getByLabel('Colour', { exact: true }).selectOption('facies');
+  await expect(page.getByText('no facies')).toBeVisible();
+});
+
+test('what is chosen in a crossplot of volumes lights up sample by sample in the section', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('x');
+  await page.getByLabel('Points from').selectOption('Volumes');
+  const raster = page.getByTestId('crossplot-raster');
+  await expect(page.getByText(/Full stack against .* points/)).toBeVisible({ timeout: 60_000 });
+  await expect(raster).toHaveAttribute('data-took-ms', /\d/);
+  const box = await boxOf(raster);
+  const at = (fx: number, fy: number): [number, number] => [box.x + fx * box.width, box.y + fy * box.height];
+  await page.mouse.move(...at(0.55, 0.1));
+  await page.mouse.down();
+  for (const [fx, fy] of [
+    [0.95, 0.1],
+    [0.95, 0.9],
+    [0.6, 0.9],
+  ])
+    await page.mouse.move(...at(fx, fy), { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText(/\d points selected/)).toBeVisible({ timeout: 30_000 });
+  await page.getByText('Section', { exact: true }).first().click();
+  await expect(page.getByTestId('lit-raster')).toBeVisible({ timeout: 30_000 });
 });

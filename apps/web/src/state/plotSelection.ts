@@ -7,8 +7,16 @@ export interface PlotSelection {
   wells: Map<string, [number, number][]>;
   /** Bins of a lattice that hold selected points, `[inline][crossline]`, and whose lattice it is (id of a map or volume). */
   bins: { of: string; mask: Uint8Array } | null;
-  /** Of volumes, what a sample must pass to be selected: ids, and a ring of their values. */
-  samples: { x: string; y: string; xLog: boolean; yLog: boolean; ring: [number, number][] } | null;
+  /** Of volumes, what a sample must pass to be selected: ids, a ring of their values, and a range of time or depth. */
+  samples: {
+    x: string;
+    y: string;
+    xLog: boolean;
+    yLog: boolean;
+    ring: [number, number][];
+    from: number;
+    to: number;
+  } | null;
 }
 
 export const usePlotSelection = create<{ now: PlotSelection | null }>(() => ({ now: null }));

@@ -68,6 +68,8 @@ export function CrossplotView() {
   );
   const { facts, problem } = usePlotFacts(request);
   const label = (of: string) => options.find((o) => o.value === of)?.label ?? of;
+  const along = objects.find((o) => o.id === desk.x.of);
+  const verticalUnit = along?.kind === 'volume' && along.domain === 'depth' ? 'm' : 'ms';
   const from = (kind: PlotDesk['from']) => {
     const list = kind === 'logs' ? curves : (kind === 'maps' ? grids : volumes).map((o) => o.id);
     change({
@@ -181,6 +183,7 @@ export function CrossplotView() {
                   value={desk[key]}
                   onChange={(e) => change({ [key]: Number(e.target.value) || 0 })}
                 />
+                {key === 'toVertical' && verticalUnit}
               </label>
             ))}
           <label>
@@ -242,7 +245,10 @@ function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; label
   );
   const color = CLASS_COLORS[classes.length % CLASS_COLORS.length];
   const of = desk.from === 'logs' ? '' : desk.x.of;
-  const test = desk.from === 'volumes' ? { x: desk.x.of, y: desk.y.of, xLog: desk.x.log, yLog: desk.y.log } : null;
+  const test =
+    desk.from === 'volumes'
+      ? { x: desk.x.of, y: desk.y.of, xLog: desk.x.log, yLog: desk.y.log, from: desk.fromVertical, to: desk.toVertical }
+      : null;
 
   // the selection follows the ring as it is drawn
   // biome-ignore lint/correctness/useExhaustiveDependencies: the ring alone decides
@@ -444,6 +450,9 @@ interface Box {
 /** Red, green and blue of a colour written in hexadecimal. */
 const partsOf = (color: string) => [1, 3, 5].map((at) => Number.parseInt(color.slice(at, at + 2), 16));
 
+/** Red, green, blue and opacity of cells of which no class is known: faint, as no class is. */
+const UNNAMED = [150, 150, 150, 80];
+
 /** Bars along an axis, and how far the highest reaches into the plot. */
 const [BARS, HIGH] = [48, 46];
 
@@ -524,7 +533,8 @@ function Density(props: { picture: Picture | null; box: Box; range: [number, num
       const many = picture.counts[n];
       if (many === 0) continue;
       if (picture.classes) {
-        image.data.set([...(names[picture.classes[n]] ?? [150, 150, 150]), 255], 4 * n);
+        const named = names[picture.classes[n]];
+        image.data.set(named ? [...named, 255] : UNNAMED, 4 * n);
         continue;
       }
       const mean = picture.means?.[n];
@@ -562,6 +572,10 @@ function Legend({ facts, label, picture }: { facts: PlotFacts; label: string; pi
             {c}
           </span>
         ))}
+        <span className={css.legend}>
+          <i style={{ background: `rgb(${UNNAMED.slice(0, 3)} / ${UNNAMED[3] / 255})`, width: 11 }} />
+          no facies
+        </span>
       </span>
     );
   const map = colorMap(facts.colorRange ? 'strata' : 'lichen');

@@ -22,6 +22,9 @@ export function LitSamples(props: {
     // what has other lines or samples cannot be laid over this section
     return o?.kind === 'volume' &&
       o.domain === shown.domain &&
+      o.vertical.count === shown.vertical.count &&
+      o.vertical.first === shown.vertical.first &&
+      o.vertical.step === shown.vertical.step &&
       o.lattice.inline.count === shown.lattice.inline.count &&
       o.lattice.crossline.count === shown.lattice.crossline.count
       ? o
@@ -30,14 +33,19 @@ export function LitSamples(props: {
   const x = volume(test?.x);
   const [xData] = usePlane(x, plane, index);
   const [yData] = usePlane(volume(test?.y), plane, index);
+  const { first, step, count } = shown.vertical;
   const lit = useMemo(() => {
     if (!test || !xData || !yData || xData.data.length !== yData.data.length) return null;
     const value = (v: number, log: boolean) => (log ? Math.log10(v) : v);
-    const data = xData.data.map((v, n) =>
-      inRing(test.ring, value(v, test.xLog), value(yData.data[n], test.yLog)) ? 1 : Number.NaN,
-    );
-    return { key: `lit ${xData.key} ${yData.key} ${test.ring.length}`, data, index };
-  }, [test, xData, yData, index]);
+    const data = new Float32Array(xData.data.length).fill(Number.NaN);
+    // samples of a trace lie side by side
+    for (let n = 0; n < data.length; n++) {
+      const at = first + (n % count) * step;
+      if (at < test.from || at > test.to) continue;
+      if (inRing(test.ring, value(xData.data[n], test.xLog), value(yData.data[n], test.yLog))) data[n] = 1;
+    }
+    return { key: `lit ${xData.key} ${yData.key} ${JSON.stringify(test)}`, data, index };
+  }, [test, xData, yData, index, first, step, count]);
   if (!lit || !x) return null;
   return (
     <Raster
