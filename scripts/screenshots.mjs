@@ -146,6 +146,8 @@ await page.getByRole('button', { name: 'Close', exact: true }).first().click();
 await page.keyboard.press('x');
 await page.getByTestId('crossplot-raster').waitFor();
 await settle();
+await page.getByLabel('Colour', { exact: true }).selectOption('facies');
+await settle();
 const plot = await page.getByTestId('crossplot-raster').boundingBox();
 const at = (fx, fy) => [plot.x + fx * plot.width, plot.y + fy * plot.height];
 await page.mouse.move(...at(0.3, 0.42));

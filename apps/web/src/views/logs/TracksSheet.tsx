@@ -5,8 +5,8 @@ import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
+import { changeLogs } from './changeLogs';
 import type { WellColumn } from './columns';
-import { changeLogs } from './LogsView';
 import css from './TracksSheet.module.css';
 import { type CurveStyle, styleOf, TRACKS, type Track } from './template';
 

@@ -1,6 +1,6 @@
 import type { EarthObject, Stratigraphy, Units } from '@lithagon/core';
 import type { WellColumn } from './columns';
-import { headingFacts } from './LogsView';
+import { headingFacts } from './heading';
 import { axisMarks, HEAD, headMarks, layOut, topMarks, wellMarks, zoneMarks } from './layout';
 import type { Mark } from './marks';
 import { svgDocument, svgOf } from './svg';

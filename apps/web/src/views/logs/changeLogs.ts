@@ -1,0 +1,5 @@
+import { useDesk } from '../../state/desk';
+import type { LogsDesk } from './template';
+
+/** Change how the panel stands. */
+export const changeLogs = (change: Partial<LogsDesk>) => useDesk.setState((s) => ({ logs: { ...s.logs, ...change } }));
