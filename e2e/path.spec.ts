@@ -61,7 +61,7 @@ test('from raw files to a volume by hand; a contact is changed, the bed weathers
   await page.getByRole('button', { name: /^Tie a well/ }).click();
   const scores = page.getByRole('figure').filter({ hasText: 'How good is it?' });
   const correlation = async () =>
-    Number(/Correlation\s*(−?[\d.]+)/.exec(await scores.innerText())?.[1]?.replace('−', '-'));
+    Number(/Correlation\s*([−-]?[\d.]+)/.exec(await scores.innerText())?.[1]?.replace('−', '-'));
   await expect.poll(correlation, { timeout: 20_000 }).toBeGreaterThan(0.75);
   const best = await correlation();
   const grip = page.getByRole('slider', { name: 'Shift of the synthetic' });
