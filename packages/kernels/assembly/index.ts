@@ -1,1 +1,2 @@
+export { fieldPicture } from './fieldPicture';
 export { varianceLine } from './variancePlane';

@@ -1,10 +1,9 @@
 // Compiles the kernels to WebAssembly with SIMD and no runtime, and embeds the bytes so that every host loads them alike.
-import { mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import asc from 'assemblyscript/asc';
 
 process.chdir(new URL('..', import.meta.url).pathname);
-const sources = ['assembly/index.ts', 'assembly/variance.ts', 'assembly/variancePlane.ts'];
-const newest = Math.max(...sources.map((s) => statSync(s).mtimeMs));
+const newest = Math.max(...readdirSync('assembly').map((name) => statSync(`assembly/${name}`).mtimeMs));
 const out = 'build/kernels.wasm';
 let fresh = false;
 try {

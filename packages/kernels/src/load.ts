@@ -13,6 +13,25 @@ export interface Kernels {
     radius: number,
     half: number,
   ): void;
+  fieldPicture(
+    data: number,
+    rows: number,
+    samples: number,
+    out: number,
+    scratch: number,
+    width: number,
+    height: number,
+    k0: number,
+    kx: number,
+    ky: number,
+    r0: number,
+    rx: number,
+    ry: number,
+    colors: number,
+    count: number,
+    low: number,
+    scale: number,
+  ): void;
 }
 
 /** Bytes below this belong to the module itself. */

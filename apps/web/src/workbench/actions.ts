@@ -2,6 +2,7 @@ import { BEDS } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { redo, undo, useHistory } from '../state/history';
 import { offerFiles, useSelection } from '../state/selection';
+import { drawing, switchDrawing } from '../views/raster/drawing';
 import { openView } from './dock';
 import { chooseFiles } from './files';
 import { stepLine } from './lines';
@@ -51,6 +52,7 @@ export const ACTIONS: Action[] = [
     keys: '',
     run: () => useDesk.setState((s) => ({ theme: s.theme === 'dark' ? 'light' : 'dark' })),
   },
+  { id: 'drawing', title: 'Draw with the graphics card or the processor', keys: '', run: switchDrawing },
   ...BEDS.map((bed) => ({
     id: `bed-${bed.id}`,
     title: `Open ${bed.name}`,
@@ -64,6 +66,8 @@ export function titleNow(action: Action): string {
   const { done, undone } = useHistory.getState();
   if (action.id === 'undo' && done.length) return `Undo: ${done[done.length - 1].name}`;
   if (action.id === 'redo' && undone.length) return `Redo: ${undone[undone.length - 1].name}`;
+  if (action.id === 'drawing')
+    return `Draw sections and maps with the ${drawing() === 'processor' ? 'graphics card' : 'processor'}`;
   return action.title;
 }
 

@@ -1,0 +1,72 @@
+import { fieldPicture, loadKernels, type PictureRoom } from '@lithagon/kernels';
+import { colorMap } from '../../color/maps';
+import type { FieldLook } from './field';
+import type { Painter, Quad } from './quad';
+
+const SHADES = 1024;
+
+/** Colours of a look as RGBA words, from its low end to its high one. */
+export function shades(look: FieldLook): Uint32Array {
+  const rgb = colorMap(look.map);
+  const alpha = Math.round(255 * (look.opacity ?? 1)) << 24;
+  return Uint32Array.from({ length: SHADES }, (_, n) => {
+    let q = n / (SHADES - 1);
+    if (look.steps) q = Math.min(1 - 0.5 / look.steps, (Math.floor(q * look.steps) + 0.5) / look.steps);
+    const c = 3 * Math.round(255 * (look.reverse ? 1 - q : q));
+    return (alpha | (rgb[c + 2] << 16) | (rgb[c + 1] << 8) | rgb[c]) >>> 0;
+  });
+}
+
+/**
+ * Where the middle of each pixel lies in a grid, as the first pixel's sample and row and what a pixel to the right and
+ * one down add to them; null where the corners enclose nothing.
+ */
+export function placesOf(
+  { corners: c, window, rows, samples }: Pick<Quad, 'corners' | 'window' | 'rows' | 'samples'>,
+  width: number,
+  height: number,
+): { sample: [number, number, number]; row: [number, number, number] } | null {
+  // place = corner + u·(along) + v·(across), turned round
+  const [ax, ay, bx, by] = [c[2] - c[0], c[3] - c[1], c[6] - c[0], c[7] - c[1]];
+  const area = ax * by - ay * bx;
+  if (area === 0) return null;
+  const [stepX, stepY] = [(window[1] - window[0]) / width, (window[3] - window[2]) / height];
+  const [x, y] = [window[0] + stepX / 2 - c[0], window[2] + stepY / 2 - c[1]];
+  const [k, r] = [(samples - 1) / area, (rows - 1) / area];
+  return {
+    sample: [(x * by - y * bx) * k, stepX * by * k, -stepY * bx * k],
+    row: [(ax * y - ay * x) * r, -stepX * ay * r, stepY * ax * r],
+  };
+}
+
+/** Draws as `graphicsPainter` does, with the processor: a few milliseconds where emulated graphics take tens. */
+export function processorPainter(): Painter {
+  const room: PictureRoom = { kernels: loadKernels(), held: null };
+  return {
+    paint(canvas, quad, width, height) {
+      if (width < 2 || height < 2) return;
+      if (canvas.width !== width) canvas.width = width;
+      if (canvas.height !== height) canvas.height = height;
+      const context = canvas.getContext('2d');
+      const places = placesOf(quad, width, height);
+      if (!places) return context?.clearRect(0, 0, width, height);
+      const { data, rows, samples, look } = quad;
+      const colors = shades(look);
+      const pixels = fieldPicture(room, {
+        ...places,
+        data,
+        rows,
+        samples,
+        width,
+        height,
+        colors,
+        low: look.low,
+        high: look.high,
+      });
+      context?.putImageData(new ImageData(pixels, width, height), 0, 0);
+    },
+    free() {
+      room.held = null;
+    },
+  };
+}

@@ -1,0 +1,23 @@
+import type { FieldLook } from './field';
+
+/** A grid of samples laid on four corners, and the part of the plane that is in view. */
+export interface Quad {
+  /** `[row][sample]`. */
+  data: Float32Array;
+  rows: number;
+  samples: number;
+  /** x and y of sample 0 of row 0, its last sample, the last of the last row, the first of the last row. */
+  corners: number[];
+  /** left, right, top, bottom. */
+  window: [number, number, number, number];
+  look: FieldLook;
+  width: number;
+  height: number;
+}
+
+/** Draws grids into a canvas; keeps what it made of the samples for as long as they are the same. */
+export interface Painter {
+  /** `width` × `height` device pixels. */
+  paint(canvas: HTMLCanvasElement, quad: Quad, width: number, height: number): void;
+  free(): void;
+}
