@@ -20,7 +20,7 @@ if (!existsSync(join(demo, 'quillon-full.sgy'))) {
 }
 const results = [];
 const only = process.argv.slice(2).filter((a) => !a.startsWith('-'));
-for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'wells', 'browser', 'screen'].filter(
+for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'wells', 'browser', 'catalogue', 'screen'].filter(
   (n) => only.length === 0 || only.includes(n),
 )) {
   say(`${name} …`);

@@ -1,18 +1,16 @@
-// In headless Chromium: a volume of 400 MB and one of 2 GB loaded, their planes on the screen, and a catalogue of 5 000.
+// In headless Chromium: a volume of 400 MB and one of 2 GB loaded, and their planes on the screen.
 import { rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { serve } from '../apps/web/server/serve.mjs';
 import { chromium as browserPath } from '../scripts/setup.mjs';
 import { writeSurvey } from './large.mjs';
+import { median, newProject, slowest } from './support.mjs';
 
 const PORT = 4178;
 
-async function newProject(page, path) {
-  await page.goto(`http://127.0.0.1:${PORT}/`);
-  await page.getByRole('button', { name: /^New project/ }).click();
-  await page.getByText('A section shows seismic along a line.').waitFor();
-  if (!path) return 0;
+/** Load a SEG-Y file of amplitudes in two-way time. @returns seconds */
+async function load(page, path) {
   const [chooser] = await Promise.all([
     page.waitForEvent('filechooser'),
     page.getByRole('button', { name: 'Choose files…' }).first().click(),
@@ -60,9 +58,6 @@ function timeStep(page, testId, key, down = true) {
   );
 }
 
-const slowest = (values) => values.reduce((a, b) => Math.max(a, b), 0);
-const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
-
 async function planes(page, what) {
   const out = [];
   await page.getByLabel('Step by this many lines').fill('37');
@@ -92,80 +87,6 @@ async function planes(page, what) {
   return out;
 }
 
-/** Fill a project with objects of made-up names, and time a filter typed in the catalogue. */
-async function catalogue(page) {
-  await newProject(page);
-  await page.evaluate(async () => {
-    const id = new URLSearchParams(location.search).get('project');
-    const db = await new Promise((resolve) => {
-      const open = indexedDB.open(`lithagon-${id}`);
-      open.onsuccess = () => resolve(open.result);
-    });
-    const tx = db.transaction('objects', 'readwrite');
-    const madeBy = {
-      step: 'drawn',
-      version: 1,
-      params: {},
-      inputs: {},
-      started: '2026-01-01T00:00:00Z',
-      tookMs: 0,
-      warnings: [],
-      engine: '',
-    };
-    for (let n = 0; n < 5000; n++)
-      tx.objectStore('objects').put({
-        id: `p${n}`,
-        kind: 'polygon',
-        name: `Area ${n} ${['north', 'crest', 'east'][n % 3]}`,
-        revision: `${n}`,
-        stage: 'interpret',
-        closed: true,
-        rings: [
-          [
-            [0, 0],
-            [1, 0],
-            [1, 1],
-          ],
-        ],
-        madeBy,
-      });
-    await new Promise((resolve) => {
-      tx.oncomplete = resolve;
-    });
-    db.close();
-  });
-  await page.reload();
-  await page.getByRole('main', { name: 'Desk' }).waitFor();
-  await page.getByRole('button', { name: 'Catalogue of all objects' }).click();
-  const field = page.getByLabel('Find objects');
-  await field.waitFor();
-  const times = [];
-  for (const [n, letter] of ['c', 'r', 'e', 's', 't'].entries()) {
-    await field.focus();
-    await page.evaluate(() => {
-      window.typed = new Promise((resolve) => {
-        addEventListener(
-          'input',
-          () => {
-            const began = performance.now();
-            // the list is drawn anew by the second frame after a letter
-            requestAnimationFrame(() => requestAnimationFrame(() => resolve(performance.now() - began)));
-          },
-          { once: true, capture: true },
-        );
-      });
-    });
-    await page.keyboard.type(letter);
-    times[n] = await page.evaluate(() => window.typed);
-    await page.waitForTimeout(200);
-  }
-  return {
-    what: 'catalogue of 5 000 objects, a letter typed to the second frame after it, slowest of 5',
-    value: slowest(times),
-    unit: 'ms',
-  };
-}
-
 export async function measure({ files, dir }) {
   await serve({ port: PORT, demo: join(files, '..') });
   const browser = await chromium.launch({ executablePath: browserPath(), args: ['--no-sandbox'] });
@@ -177,7 +98,8 @@ export async function measure({ files, dir }) {
   ]) {
     const path = join(dir, 'screen.sgy');
     writeSurvey(path, ni, nj, nk, true);
-    const seconds = await newProject(page, path);
+    await newProject(page, PORT);
+    const seconds = await load(page, path);
     results.push({
       what: `SEG-Y of ${what} to stored slabs in Chromium`,
       value: statSync(path).size / 1e6 / seconds,
@@ -186,7 +108,6 @@ export async function measure({ files, dir }) {
     rmSync(path);
     results.push(...(await planes(page, what)));
   }
-  results.push(await catalogue(page));
   await browser.close();
   return results;
 }

@@ -18,3 +18,13 @@ export function noise(seed = 1) {
     return state / 2 ** 31 - 1;
   };
 }
+
+export const slowest = (values) => values.reduce((a, b) => Math.max(a, b), 0);
+export const median = (values) => [...values].sort((a, b) => a - b)[values.length >> 1];
+
+/** Open a new project in the application. */
+export async function newProject(page, port) {
+  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.getByRole('button', { name: /^New project/ }).click();
+  await page.getByText('A section shows seismic along a line.').waitFor();
+}

@@ -1,4 +1,4 @@
-import { bytesOf, type EarthObject, finder, stepOf } from '@lithagon/core';
+import { finder } from '@lithagon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { colorOf } from '../../color/objects';
@@ -7,13 +7,12 @@ import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
 import { Select } from '../../ui/Field';
 import { formatBytes } from '../../ui/format';
-import { asideOf, titleOf } from '../../workbench/describe';
 import { showObject } from '../../workbench/show';
 import { BulkActions } from './BulkActions';
 import css from './Catalogue.module.css';
+import { type Column, cellsOf, type Group, rowsOf, type Sort, sorted } from './rows';
 import { StorageLine } from './StorageLine';
 
-type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
 const COLUMNS: { key: Column; label: string }[] = [
   { key: 'name', label: 'Name' },
   { key: 'kind', label: 'Kind' },
@@ -23,7 +22,6 @@ const COLUMNS: { key: Column; label: string }[] = [
   { key: 'size', label: 'Size' },
   { key: 'when', label: 'When' },
 ];
-type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';
 const GROUPS: { value: Group; label: string }[] = [
   { value: 'stage', label: 'by stage' },
   { value: 'kind', label: 'by kind' },
@@ -33,37 +31,6 @@ const GROUPS: { value: Group; label: string }[] = [
 ];
 const ROW = 25;
 
-const fromOf = (o: EarthObject) => o.madeBy.file ?? stepOf(o.madeBy.step)?.title ?? 'drawn by hand';
-const wellOf = (o: EarthObject) => (o.kind === 'well' ? o.name : 'well' in o ? o.well : '');
-
-function groupOf(o: EarthObject, by: Group): string {
-  if (by === 'stage') return o.stage.replace(/^./, (c) => c.toUpperCase());
-  if (by === 'kind') return titleOf(o.kind);
-  if (by === 'well') return wellOf(o) || 'Of no well';
-  if (by === 'tag') return o.tags?.[0] ?? 'Without a tag';
-  return '';
-}
-
-/** What each column shows, and sorts by; sizes are counted once for all objects. */
-function cellsOf(objects: EarthObject[]) {
-  const cells = new Map(
-    objects.map((o) => [
-      o.id,
-      {
-        name: o.name,
-        kind: o.kind,
-        about: 'well' in o && o.well ? o.well : asideOf(o),
-        from: fromOf(o),
-        tags: (o.tags ?? []).join(', '),
-        size: bytesOf(o),
-        when: o.madeBy.started,
-      },
-    ]),
-  );
-  return (o: EarthObject) =>
-    cells.get(o.id) ?? { name: o.name, kind: '', about: '', from: '', tags: '', size: 0, when: '' };
-}
-
 /** Everything that the project holds: found by typing, sorted, grouped, and changed many at once. */
 export function CatalogueView() {
   const objects = useProject((s) => s.objects);
@@ -71,35 +38,18 @@ export function CatalogueView() {
   const waiting = useProject((s) => s.waiting);
   const selected = useSelection((s) => s.object);
   const [text, setText] = useState('');
-  const [sort, setSort] = useState<{ by: Column; down: boolean }>({ by: 'when', down: true });
+  const [sort, setSort] = useState<Sort>({ by: 'when', down: true });
   const [group, setGroup] = useState<Group>('stage');
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const last = useRef<string | null>(null);
   const wanted = useDeferredValue(text);
-  const find = useMemo(() => finder(objects), [objects]);
-  const cell = useMemo(() => cellsOf(objects), [objects]);
-  const found = useMemo(() => {
-    const sign = sort.down ? -1 : 1;
-    const collator = new Intl.Collator('en', { numeric: true });
-    return [...find(wanted)].sort((a, b) => {
-      const [p, q] = [cell(a)[sort.by], cell(b)[sort.by]];
-      return sign * (typeof p === 'number' && typeof q === 'number' ? p - q : collator.compare(String(p), String(q)));
-    });
-  }, [find, cell, wanted, sort]);
-  const rows = useMemo(() => {
-    if (group === 'none') return found.map((object) => ({ key: object.id, title: '', object, count: 0 }));
-    const groups = new Map<string, EarthObject[]>();
-    for (const o of found) {
-      const key = groupOf(o, group);
-      groups.set(key, [...(groups.get(key) ?? []), o]);
-    }
-    return [...groups].flatMap(([title, members]) => [
-      { key: `group ${title}`, title, object: null, count: members.length },
-      ...members.map((object) => ({ key: object.id, title: '', object, count: 0 })),
-    ]);
-  }, [found, group]);
+  const cells = useMemo(() => cellsOf(objects), [objects]);
+  const find = useMemo(() => finder(sorted(objects, cells, sort)), [objects, cells, sort]);
+  const found = useMemo(() => find(wanted), [find, wanted]);
+  const rows = useMemo(() => rowsOf(found, group), [found, group]);
+  const bytes = useMemo(() => [...cells.values()].reduce((n, c) => n + c.size, 0), [cells]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -172,7 +122,8 @@ export function CatalogueView() {
                   {title} <span className="num">{count}</span>
                 </div>
               );
-            const c = cell(object);
+            const c = cells.get(object.id);
+            if (!c) return null;
             const state = old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : '';
             return (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the name in the row is a button that does the same
@@ -242,7 +193,7 @@ export function CatalogueView() {
           })}
         </div>
       </div>
-      <StorageLine bytes={objects.reduce((n, o) => n + cell(o).size, 0)} />
+      <StorageLine bytes={bytes} />
     </section>
   );
 }

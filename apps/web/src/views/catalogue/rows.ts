@@ -1,0 +1,78 @@
+import { bytesOf, type EarthObject, stepOf } from '@lithagon/core';
+import { asideOf, titleOf } from '../../workbench/describe';
+
+export type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
+export type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';
+export interface Sort {
+  by: Column;
+  down: boolean;
+}
+
+/** What an object shows in each column, and is sorted by. */
+export type Cells = Record<Exclude<Column, 'size'>, string> & { size: number };
+
+/** A row of the list: an object, or the heading of a group. */
+export interface Row {
+  key: string;
+  title: string;
+  object: EarthObject | null;
+  /** Objects in the group that this heads. */
+  count: number;
+}
+
+const wellOf = (o: EarthObject) => (o.kind === 'well' ? o.name : 'well' in o ? o.well : '');
+
+/** Cells of all objects by id: what takes time is counted once, not for each letter typed. */
+export function cellsOf(objects: EarthObject[]): Map<string, Cells> {
+  return new Map(
+    objects.map((o) => [
+      o.id,
+      {
+        name: o.name,
+        kind: o.kind,
+        about: 'well' in o && o.well ? o.well : asideOf(o),
+        from: o.madeBy.file ?? stepOf(o.madeBy.step)?.title ?? 'drawn by hand',
+        tags: (o.tags ?? []).join(', '),
+        size: bytesOf(o),
+        when: o.madeBy.started,
+      },
+    ]),
+  );
+}
+
+const collator = new Intl.Collator('en', { numeric: true });
+
+/** Objects in the order of a column; those alike in it keep their order. */
+export function sorted(objects: EarthObject[], cells: Map<string, Cells>, { by, down }: Sort): EarthObject[] {
+  const sign = down ? -1 : 1;
+  const keyed = objects.map((object) => ({ object, key: cells.get(object.id)?.[by] ?? '' }));
+  keyed.sort(
+    ({ key: a }, { key: b }) =>
+      sign * (typeof a === 'number' && typeof b === 'number' ? a - b : collator.compare(String(a), String(b))),
+  );
+  return keyed.map(({ object }) => object);
+}
+
+function groupOf(o: EarthObject, by: Group): string {
+  if (by === 'stage') return o.stage.replace(/^./, (c) => c.toUpperCase());
+  if (by === 'kind') return titleOf(o.kind);
+  if (by === 'well') return wellOf(o) || 'Of no well';
+  return o.tags?.[0] ?? 'Without a tag';
+}
+
+/** Rows of a list of objects, under headings where they are grouped, groups in the order of their first members. */
+export function rowsOf(objects: EarthObject[], group: Group): Row[] {
+  const row = (object: EarthObject): Row => ({ key: object.id, title: '', object, count: 0 });
+  if (group === 'none') return objects.map(row);
+  const groups = new Map<string, Row[]>();
+  for (const object of objects) {
+    const title = groupOf(object, group);
+    const members = groups.get(title);
+    if (members) members.push(row(object));
+    else groups.set(title, [row(object)]);
+  }
+  return [...groups].flatMap(([title, members]) => [
+    { key: `group ${title}`, title, object: null, count: members.length },
+    ...members,
+  ]);
+}
