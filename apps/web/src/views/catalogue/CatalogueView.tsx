@@ -1,6 +1,6 @@
 import { finder } from '@lithagon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { colorOf } from '../../color/objects';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
@@ -44,17 +44,16 @@ export function CatalogueView() {
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const last = useRef<string | null>(null);
-  const wanted = useDeferredValue(text);
   const cells = useMemo(() => cellsOf(objects), [objects]);
   const find = useMemo(() => finder(sorted(objects, cells, sort)), [objects, cells, sort]);
-  const found = useMemo(() => find(wanted), [find, wanted]);
+  const found = useMemo(() => find(text), [find, text]);
   const rows = useMemo(() => rowsOf(found, group), [found, group]);
   const bytes = useMemo(() => [...cells.values()].reduce((n, c) => n + c.size, 0), [cells]);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 15,
+    overscan: 5,
     getItemKey: (n) => rows[n].key,
   });
   const mark = (id: string, on: boolean, range: boolean) => {
