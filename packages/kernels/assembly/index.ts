@@ -1,2 +1,3 @@
+export { cutSlices, ibmFloats, mixWords, sums, turnFloats } from './samples';
 export { fieldPicture } from './fieldPicture';
 export { varianceLine } from './variancePlane';

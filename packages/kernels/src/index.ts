@@ -1,3 +1,14 @@
 export { type FieldPicture, fieldPicture, fieldPictureTwin, type PictureRoom } from './fieldPicture.ts';
-export { HEAP_BASE, type Kernels, loadKernels, reserve } from './load.ts';
+export { HEAP_BASE, type Kernels, loadKernels, reserve, threadKernels } from './load.ts';
+export {
+  type CutLine,
+  cutSlices,
+  floatsOf,
+  ibmOf,
+  ibmTwin,
+  mixWords,
+  mixWordsTwin,
+  type Sums,
+  sums,
+} from './samples.ts';
 export { type VarianceLine, varianceLine, varianceLineTwin } from './variance.ts';

@@ -13,6 +13,11 @@ export interface Kernels {
     radius: number,
     half: number,
   ): void;
+  turnFloats(from: number, to: number, count: number): void;
+  ibmFloats(from: number, to: number, count: number, turn: number): number;
+  sums(at: number, count: number, out: number): void;
+  mixWords(at: number, count: number, state: number): void;
+  cutSlices(from: number, to: number, traces: number, samples: number, thick: number): void;
   fieldPicture(
     data: number,
     rows: number,
@@ -52,6 +57,14 @@ export function loadKernels(): Kernels {
     },
   });
   return { ...(instance.exports as unknown as Omit<Kernels, 'memory'>), memory };
+}
+
+let own: Kernels | null = null;
+
+/** The thread's own kernels, for work that leaves nothing in their memory from one call to the next. */
+export function threadKernels(): Kernels {
+  own ??= loadKernels();
+  return own;
 }
 
 /** Make sure that a kernel memory has at least `bytes`. */

@@ -1,7 +1,5 @@
-import { type Kernels, loadKernels, varianceLine } from '@lithagon/kernels';
+import { threadKernels, varianceLine } from '@lithagon/kernels';
 import type { Block } from '../steps/define.ts';
-
-let kernels: Kernels | null = null;
 
 /**
  * Variance of a block: how much neighbouring traces differ from their mean, over a vertical window, as a part of their
@@ -10,7 +8,7 @@ let kernels: Kernels | null = null;
  * @param half samples above and below each
  */
 export function variance(block: Block, half: number): Float32Array {
-  kernels ??= loadKernels();
+  const kernels = threadKernels();
   const { data, size, halo } = block;
   const radius = halo.inline;
   const [mi, mj, mk] = size;

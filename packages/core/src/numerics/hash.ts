@@ -1,3 +1,5 @@
+import { mixWords, mixWordsTwin, threadKernels } from '@lithagon/kernels';
+
 /** A running 128-bit hash (four lanes of 32-bit multiply–rotate mixing), for telling contents apart; not for secrets. */
 export interface Hasher {
   words(data: Uint32Array): Hasher;
@@ -6,21 +8,18 @@ export interface Hasher {
 }
 
 export function hasher(): Hasher {
-  let [a, b, c, d] = [0x9e3779b9 | 0, 0x85ebca6b | 0, 0xc2b2ae35 | 0, 0x27d4eb2f | 0];
+  const lanes = Int32Array.from([0x9e3779b9, 0x85ebca6b, 0xc2b2ae35, 0x27d4eb2f]);
   let length = 0;
   const rotate = (x: number, n: number) => (x << n) | (x >>> (32 - n));
   const self: Hasher = {
     words(data) {
       const whole = data.length & ~3;
-      for (let n = 0; n < whole; n += 4) {
-        a = Math.imul(rotate(a ^ data[n], 13), 0x85ebca77);
-        b = Math.imul(rotate(b ^ data[n + 1], 15), 0xc2b2ae3d);
-        c = Math.imul(rotate(c ^ data[n + 2], 17), 0x27d4eb2f);
-        d = Math.imul(rotate(d ^ data[n + 3], 19), 0x165667b1);
-      }
+      // a few words are sooner mixed here than taken to a kernel
+      if (whole < 256) mixWordsTwin(lanes, data.subarray(0, whole));
+      else mixWords(threadKernels(), lanes, data.subarray(0, whole));
       for (let n = whole; n < data.length; n++) {
-        a = Math.imul(rotate(a ^ data[n], 11), 0x85ebca77);
-        [a, b, c, d] = [b, c, d, a];
+        const mixed = Math.imul(rotate(lanes[0] ^ data[n], 11), 0x85ebca77);
+        lanes.set([lanes[1], lanes[2], lanes[3], mixed]);
       }
       length += data.length;
       return self;
@@ -32,15 +31,15 @@ export function hasher(): Hasher {
       return self.words(codes);
     },
     digest() {
-      const lanes = [a ^ length, b, c, d];
+      const ends = [lanes[0] ^ length, lanes[1], lanes[2], lanes[3]];
       for (let round = 0; round < 4; round++)
         for (let n = 0; n < 4; n++) {
-          let h = lanes[n] ^ rotate(lanes[(n + 1) & 3], 7);
+          let h = ends[n] ^ rotate(ends[(n + 1) & 3], 7);
           h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
           h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
-          lanes[n] = h ^ (h >>> 16);
+          ends[n] = h ^ (h >>> 16);
         }
-      return lanes.map((h) => (h >>> 0).toString(16).padStart(8, '0')).join('');
+      return ends.map((h) => (h >>> 0).toString(16).padStart(8, '0')).join('');
     },
   };
   return self;

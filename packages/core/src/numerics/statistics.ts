@@ -1,3 +1,4 @@
+import { sums, threadKernels } from '@lithagon/kernels';
 import type { Statistics } from '../earth/objects.ts';
 
 const BUCKETS = 4096;
@@ -19,29 +20,15 @@ export class RunningStatistics {
   private readonly histogram = new Float64Array(BUCKETS);
 
   add(data: Float32Array): void {
-    let { min, max, sum, squares, count, nulls } = this;
-    // two sums each, so that one addition need not wait for the one before
-    let [sum2, squares2] = [0, 0];
-    for (let n = 0; n < data.length; n++) {
-      const a = data[n];
-      // infinities stay among the samples, and out of what is said of them
-      if (a - a !== 0) {
-        if (a !== a) nulls++;
-        continue;
-      }
-      count++;
-      if (n & 1) {
-        sum2 += a;
-        squares2 += a * a;
-      } else {
-        sum += a;
-        squares += a * a;
-      }
-      if (a < min) min = a;
-      if (a > max) max = a;
-    }
-    Object.assign(this, { min, max, sum: sum + sum2, squares: squares + squares2, count, nulls });
-    const largest = count > 0 ? Math.max(Math.abs(min), Math.abs(max)) : 0;
+    // infinities stay among the samples, and out of what is said of them
+    const part = sums(threadKernels(), data);
+    this.count += part.count;
+    this.nulls += part.nulls;
+    this.sum += part.sum;
+    this.squares += part.squares;
+    this.min = Math.min(this.min, part.min);
+    this.max = Math.max(this.max, part.max);
+    const largest = this.count > 0 ? Math.max(Math.abs(this.min), Math.abs(this.max)) : 0;
     while (largest > this.half) this.widen(largest);
     const { histogram } = this;
     const scale = this.half > 0 ? (BUCKETS / 2 - 1) / this.half : 0;

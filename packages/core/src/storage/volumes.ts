@@ -1,3 +1,4 @@
+import { cutSlices, threadKernels } from '@lithagon/kernels';
 import { stopIf } from '../earth/errors.ts';
 import { toIndex } from '../earth/lattice.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
@@ -234,22 +235,13 @@ function planeCutter(store: Store, layouts: Omit<Volume['layouts'], 'coarse'>) {
   const slices = async (ref: ArrayRef, i0: number, data: Float32Array, lines: number) => {
     const thick = ref.chunk[2];
     const count = Math.ceil(nk / thick);
-    const out = pieces(ref, count, lines === ref.chunk[0] && nk % thick === 0);
+    const out = pieces(ref, count, lines === ref.chunk[0]);
     const length = chunkLength(ref);
-    const bins = lines * nj;
-    // tiles that stay in the cache while samples become slices
-    const TILE = 16;
-    const BLOCK = Math.max(1, Math.floor(64 / thick)) * thick;
-    for (let b0 = 0; b0 < bins; b0 += TILE)
-      for (let k0 = 0; k0 < nk; k0 += BLOCK) {
-        const b1 = Math.min(bins, b0 + TILE);
-        const k1 = Math.min(nk, k0 + BLOCK);
-        for (let k = k0; k < k1; k++) {
-          const s = (k / thick) | 0;
-          let to = s * length + b0 * thick + k - s * thick;
-          for (let b = b0, from = b0 * nk + k; b < b1; b++, from += nk, to += thick) out[to] = data[from];
-        }
-      }
+    for (let i = 0; i < lines; i++) {
+      const cut = cutSlices(threadKernels(), data.subarray(i * nj * nk, (i + 1) * nj * nk), nj, thick);
+      for (let s = 0; s < count; s++)
+        out.set(cut.pieces.subarray(s * cut.length, (s + 1) * cut.length), s * length + i * cut.length);
+    }
     await writePieces(store, ref, out, count, (s) => [i0 / ref.chunk[0], 0, s]);
   };
   return async (i0: number, data: Float32Array): Promise<void> => {

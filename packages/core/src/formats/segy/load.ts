@@ -161,21 +161,31 @@ export async function loadSamples(
   const statistics = new RunningStatistics();
   const hash = hasher();
   const report: DecodeReport = { overflow: 0 };
-  const held = new Float32Array(writer.group * nj * nk);
+  // one group is read while the one before it is written
+  const buffers = Array.from({ length: ni > writer.group ? 2 : 1 }, () => new Float32Array(writer.group * nj * nk));
+  let writing: Promise<void> = Promise.resolve();
   let live = 0;
-  for (let i0 = 0; i0 < ni; i0 += writer.group) {
-    held.fill(Number.NaN);
-    const lines = Math.min(writer.group, ni - i0);
-    await readGroup(file, index, range, [i0, i0 + lines], held, report, (part) => {
+  try {
+    for (let i0 = 0, n = 0; i0 < ni; i0 += writer.group, n++) {
+      const held = buffers[n % buffers.length].fill(Number.NaN);
+      const lines = Math.min(writer.group, ni - i0);
+      await readGroup(file, index, range, [i0, i0 + lines], held, report, (part) => {
+        stopIf(signal);
+        onProgress?.((i0 + part * lines) / ni);
+      });
+      const real = held.subarray(0, lines * nj * nk);
+      statistics.add(real);
+      hash.words(new Uint32Array(real.buffer, real.byteOffset, real.length));
+      await writing;
       stopIf(signal);
-      onProgress?.((i0 + 0.6 * part * lines) / ni);
-    });
-    const real = held.subarray(0, lines * nj * nk);
-    statistics.add(real);
-    hash.words(new Uint32Array(real.buffer, real.byteOffset, real.length));
-    stopIf(signal);
-    await writer.write(i0, held.subarray(0, Math.ceil(lines / writer.slab) * writer.slab * nj * nk));
-    onProgress?.((i0 + lines) / ni);
+      writing = writer.write(i0, held.subarray(0, Math.ceil(lines / writer.slab) * writer.slab * nj * nk));
+      // heard of when it is waited for
+      writing.catch(() => undefined);
+    }
+    await writing;
+  } finally {
+    // nothing is written after a load that was stopped
+    await writing.catch(() => undefined);
   }
   await writer.finish();
   const { inline, crossline } = index.lattice;

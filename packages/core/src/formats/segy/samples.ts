@@ -1,3 +1,5 @@
+import { floatsOf, ibmOf, threadKernels } from '@lithagon/kernels';
+
 /** SEG-Y sample formats (rev 2.0, binary header bytes 3225–3226) that are read, with bytes a sample. */
 export const FORMATS: Record<number, { bytes: number; name: string }> = {
   1: { bytes: 4, name: '32-bit IBM float' },
@@ -13,23 +15,6 @@ export const FORMATS: Record<number, { bytes: number; name: string }> = {
 
 /** 16^(e − 64) / 2^24 for every exponent of an IBM float. */
 const IBM_SCALE = Float64Array.from({ length: 128 }, (_, e) => 16 ** (e - 64) / 16777216);
-
-/** A word with its bytes turned round; signed, which is what an engine keeps in a register. */
-const turned = (w: number) => ((w & 0xff) << 24) | ((w & 0xff00) << 8) | ((w >>> 8) & 0xff00) | (w >>> 24);
-
-function floatsOf(words: Int32Array, turn: boolean, out: Float32Array, at: number): void {
-  const bits = new Int32Array(out.buffer, out.byteOffset + 4 * at, words.length);
-  if (!turn) bits.set(words);
-  else for (let k = 0; k < words.length; k++) bits[k] = turned(words[k]);
-}
-
-function ibmOf(words: Int32Array, turn: boolean, out: Float32Array, at: number): void {
-  for (let k = 0; k < words.length; k++) {
-    const word = turn ? turned(words[k]) : words[k];
-    const value = (word & 0xffffff) * IBM_SCALE[(word >>> 24) & 0x7f];
-    out[at + k] = word < 0 ? -value : value;
-  }
-}
 
 export interface DecodeReport {
   /** Values too large for a float32, stored as infinity. */
@@ -56,8 +41,7 @@ export function decodeSamples(
   // most files are of four-byte floats that lie on four bytes: whole words are turned round at once
   if ((format === 1 || format === 5) && start % 4 === 0) {
     const words = new Int32Array(bytes.buffer, start, count);
-    if (format === 5) floatsOf(words, !littleEndian, out, at);
-    else ibmOf(words, !littleEndian, out, at);
+    (format === 5 ? floatsOf : ibmOf)(threadKernels(), words, !littleEndian, out, at);
   } else
     switch (format) {
       case 1:

@@ -1,0 +1,131 @@
+// What a load does to every sample: bytes to floats, running sums, and runs of samples laid together for slices.
+// Memory is laid out by the caller; offsets are in bytes.
+
+/** Words with their bytes turned round, four at a time. */
+// @ts-ignore: decorator
+@inline
+function turned(w: v128): v128 {
+  return v128.shuffle<u8>(w, w, 3, 2, 1, 0, 7, 6, 5, 4, 11, 10, 9, 8, 15, 14, 13, 12);
+}
+
+/** IEEE floats of the other byte order; `count` is a multiple of four. */
+export function turnFloats(from: usize, to: usize, count: i32): void {
+  for (let k: i32 = 0; k < count; k += 4) {
+    const o = (k as usize) << 2;
+    v128.store(to + o, turned(v128.load(from + o)));
+  }
+}
+
+/**
+ * IBM floats (base 16, excess 64, 24-bit fraction) to IEEE ones; `count` is a multiple of four.
+ * Exact wherever the result is a normal float32. @returns how many samples lie outside that: those are to be done over
+ */
+export function ibmFloats(from: usize, to: usize, count: i32, turn: i32): i32 {
+  const fraction = i32x4.splat(0xffffff);
+  const sign = i32x4.splat(0x80000000);
+  const low = i32x4.splat(39);
+  const span = i32x4.splat(95 - 39);
+  let outside: i32 = 0;
+  for (let k: i32 = 0; k < count; k += 4) {
+    const o = (k as usize) << 2;
+    const raw = v128.load(from + o);
+    const w = turn ? turned(raw) : raw;
+    const e = v128.and(i32x4.shr_u(w, 24), i32x4.splat(0x7f));
+    const f = v128.and(w, fraction);
+    // 2^(4·(e − 64) − 24) put together from its bits: biased exponent 4·e − 153
+    const scale = i32x4.shl(i32x4.sub(i32x4.shl(e, 2), i32x4.splat(153)), 23);
+    const zero = i32x4.eq(f, i32x4.splat(0));
+    const far = v128.andnot(i32x4.gt_u(i32x4.sub(e, low), span), zero);
+    if (v128.any_true(far)) outside++;
+    const value = f32x4.mul(f32x4.convert_i32x4_s(f), v128.andnot(scale, zero));
+    v128.store(to + o, v128.or(value, v128.and(w, sign)));
+  }
+  return outside;
+}
+
+/**
+ * Sums over `count` floats (a multiple of four). Writes six doubles at `out`: samples that are finite, nulls, their sum,
+ * the sum of their squares, least and greatest. Infinities count as neither.
+ */
+export function sums(at: usize, count: i32, out: usize): void {
+  const zero = f32x4.splat(0);
+  let least = f32x4.splat(Infinity);
+  let most = f32x4.splat(-Infinity);
+  let finite = i32x4.splat(0);
+  let nulls = i32x4.splat(0);
+  let sum = f64x2.splat(0);
+  let sumToo = f64x2.splat(0);
+  let squares = f64x2.splat(0);
+  let squaresToo = f64x2.splat(0);
+  for (let k: i32 = 0; k < count; k += 4) {
+    const v = v128.load(at + ((k as usize) << 2));
+    const real = f32x4.eq(f32x4.sub(v, v), zero);
+    finite = i32x4.sub(finite, real);
+    nulls = i32x4.sub(nulls, f32x4.ne(v, v));
+    least = f32x4.pmin(least, v128.bitselect(v, f32x4.splat(Infinity), real));
+    most = f32x4.pmax(most, v128.bitselect(v, f32x4.splat(-Infinity), real));
+    const kept = v128.and(v, real);
+    const low = f64x2.promote_low_f32x4(kept);
+    const high = f64x2.promote_low_f32x4(v128.shuffle<f32>(kept, kept, 2, 3, 0, 1));
+    sum = f64x2.add(sum, low);
+    sumToo = f64x2.add(sumToo, high);
+    squares = f64x2.add(squares, f64x2.mul(low, low));
+    squaresToo = f64x2.add(squaresToo, f64x2.mul(high, high));
+  }
+  sum = f64x2.add(sum, sumToo);
+  squares = f64x2.add(squares, squaresToo);
+  store<f64>(out, total(finite) as f64);
+  store<f64>(out + 8, total(nulls) as f64);
+  store<f64>(out + 16, f64x2.extract_lane(sum, 0) + f64x2.extract_lane(sum, 1));
+  store<f64>(out + 24, f64x2.extract_lane(squares, 0) + f64x2.extract_lane(squares, 1));
+  const least2 = f32x4.pmin(least, v128.shuffle<f32>(least, least, 2, 3, 0, 1));
+  const most2 = f32x4.pmax(most, v128.shuffle<f32>(most, most, 2, 3, 0, 1));
+  store<f64>(out + 32, min<f32>(f32x4.extract_lane(least2, 0), f32x4.extract_lane(least2, 1)) as f64);
+  store<f64>(out + 40, max<f32>(f32x4.extract_lane(most2, 0), f32x4.extract_lane(most2, 1)) as f64);
+}
+
+// @ts-ignore: decorator
+@inline
+function total(v: v128): i32 {
+  return i32x4.extract_lane(v, 0) + i32x4.extract_lane(v, 1) + i32x4.extract_lane(v, 2) + i32x4.extract_lane(v, 3);
+}
+
+/**
+ * Traces `[traces][samples]` cut into pieces `thick` samples tall: `[piece][traces][thick]`. What the last piece lacks
+ * is left as it was.
+ */
+export function cutSlices(from: usize, to: usize, traces: i32, samples: i32, thick: i32): void {
+  const run = (thick as usize) << 2;
+  for (let first: i32 = 0; first < samples; first += thick) {
+    const count = min(thick, samples - first);
+    for (let j: i32 = 0; j < traces; j++) {
+      const at = from + (((j * samples + first) as usize) << 2);
+      let k: i32 = 0;
+      for (; k + 4 <= count; k += 4) {
+        const o = (k as usize) << 2;
+        v128.store(to + o, v128.load(at + o));
+      }
+      for (; k < count; k++) {
+        const o = (k as usize) << 2;
+        store<u32>(to + o, load<u32>(at + o));
+      }
+      to += run;
+    }
+  }
+}
+
+/** Mix `count` words (a multiple of four) into the four at `state`: `x ← rotate(x ^ word, 13 + 2·lane) · prime`. */
+export function mixWords(at: usize, count: i32, state: usize): void {
+  let x = v128.load(state);
+  // a product with 2ⁿ in 64 bits holds what a rotation by n brings to both ends
+  const shifts = i32x4(1 << 13, 1 << 15, 1 << 17, 1 << 19);
+  const primes = i32x4(0x85ebca77, 0xc2b2ae3d, 0x27d4eb2f, 0x165667b1);
+  for (let k: i32 = 0; k < count; k += 4) {
+    const w = v128.xor(x, v128.load(at + ((k as usize) << 2)));
+    const low = i64x2.extmul_low_i32x4_u(w, shifts);
+    const high = i64x2.extmul_high_i32x4_u(w, shifts);
+    const turned = v128.or(v128.shuffle<i32>(low, high, 0, 2, 4, 6), v128.shuffle<i32>(low, high, 1, 3, 5, 7));
+    x = i32x4.mul(turned, primes);
+  }
+  v128.store(state, x);
+}
