@@ -29,6 +29,7 @@ export { type HeaderTable, headerTable, TRACE_FIELDS } from './formats/segy/head
 export { type ByteSource, blobSource, memorySource } from './formats/source.ts';
 export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
+export { gridAt } from './horizons/grid.ts';
 export * from './project/carry.ts';
 export { bytesOf, dependents, finder } from './project/catalogue.ts';
 export { FACIES, type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';

@@ -7,13 +7,16 @@ export interface PlotSelection {
   wells: Map<string, [number, number][]>;
   /** Bins of a lattice that hold selected points, `[inline][crossline]`, and whose lattice it is (id of a map or volume). */
   bins: { of: string; mask: Uint8Array } | null;
-  /** Of volumes, what a sample must pass to be selected: ids, a ring of their values, and a range of time or depth. */
+  /** Of volumes, what a sample must pass to be selected: ids, a ring of their values, and where it lies. */
   samples: {
     x: string;
     y: string;
     xLog: boolean;
     yLog: boolean;
     ring: [number, number][];
+    /** Horizons by id above and below it; a time or depth where one is empty. */
+    top: string;
+    base: string;
     from: number;
     to: number;
   } | null;

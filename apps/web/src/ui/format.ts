@@ -10,3 +10,15 @@ export function formatBytes(bytes: number): string {
   }
   return `${value < 10 && n > 0 ? value.toFixed(1) : value.toFixed(0)} ${UNITS[n]}`;
 }
+
+/** A figure with a typographic minus, which nothing rounded to zero has. */
+export function figure(value: number, places = 1): string {
+  const text = value.toFixed(places);
+  return Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−');
+}
+
+/** A figure with its sign, whichever it is; nothing is neither. */
+export function signed(value: number, places = 1): string {
+  const text = figure(value, places);
+  return value > 0 && Number(text) !== 0 ? `+${text}` : text;
+}

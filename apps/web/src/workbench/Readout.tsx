@@ -7,6 +7,7 @@ import { useProject } from '../state/project';
 import { useRuns } from '../state/runs';
 import { useMapUnit, useUnits } from '../state/units';
 import { IconButton } from '../ui/Button';
+import { figure } from '../ui/format';
 import { formatCoordinate, formatValue } from '../views/common/look';
 import { shownVolume } from '../views/common/survey';
 import css from './Readout.module.css';
@@ -44,7 +45,7 @@ export function Readout() {
           {at.vertical !== null && (
             <Pair
               name={at.domain === 'twt' ? 'TWT' : 'Depth'}
-              value={units.to(at.vertical, at.domain === 'twt' ? 'ms' : 'm').toFixed(1)}
+              value={figure(units.to(at.vertical, at.domain === 'twt' ? 'ms' : 'm'))}
               unit={units.of(at.domain === 'twt' ? 'ms' : 'm')}
             />
           )}

@@ -1,4 +1,5 @@
 import { type EarthObject, unitsOf } from '@lithagon/core';
+import { figure } from '../ui/format';
 
 const PLURAL: Record<string, string> = {
   volume: 'Volumes',
@@ -45,7 +46,7 @@ export function asideOf(object: EarthObject, units = unitsOf(null)): string {
     case 'velocity model':
       return `${object.layers.length} layers`;
     case 'time-depth relation':
-      return object.correlation.toFixed(2);
+      return figure(object.correlation, 2);
     case 'contacts':
       return units.text(object.owcM, 'm', 0);
     case 'map':

@@ -46,6 +46,7 @@ export function unitsOf(frame: Pick<Frame, 'display'> | null): Units {
     of: (si) => shown(si).unit,
     to: (value, si) => value * shown(si).factor,
     from: (value, si) => value / shown(si).factor,
-    text: (value, si, places = 1) => `${(value * shown(si).factor).toFixed(places)} ${shown(si).unit}`.trim(),
+    text: (value, si, places = 1) =>
+      `${(value * shown(si).factor).toFixed(places).replace('-', '−')} ${shown(si).unit}`.trim(),
   };
 }

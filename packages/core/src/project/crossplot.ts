@@ -1,6 +1,7 @@
 import { LithagonError } from '../earth/errors.ts';
-import { toIndex, toMap } from '../earth/lattice.ts';
+import { toMap } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
+import { gridAt } from '../horizons/grid.ts';
 import { insideRings } from '../numerics/rings.ts';
 import { readWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
@@ -15,13 +16,16 @@ export interface PlotRequest {
   x: { of: string; log: boolean };
   y: { of: string; log: boolean };
   color: string | null;
-  /** Wells by id, and the tops between which they are taken; whole logs where empty. */
   wells: string[];
+  /**
+   * The zone that points are of: logs are taken between two tops by name, volumes between two horizons by id. Where one is
+   * empty, logs go on to their end and volumes to the time or depth below.
+   */
   top: string;
   base: string;
   /** Polygon inside which maps and volumes are taken, or null. */
   area: string | null;
-  /** Times or depths between which volumes are taken. */
+  /** Times or depths between which volumes are taken where no horizon bounds them. */
   fromVertical: number;
   toVertical: number;
 }
@@ -66,151 +70,183 @@ class Growing {
   }
 }
 
+/** Points as they are gathered; what has no value on one of the axes is left out. */
+function gathering(r: PlotRequest) {
+  const out = { x: new Growing(), y: new Growing(), c: new Growing(), place: new Growing(), depth: new Growing() };
+  return {
+    notes: [] as string[],
+    push(x: number, y: number, c: number, place: number, depth: number): void {
+      const [a, b] = [r.x.log ? Math.log10(x) : x, r.y.log ? Math.log10(y) : y];
+      if (!Number.isFinite(a) || !Number.isFinite(b)) return;
+      out.x.push(a);
+      out.y.push(b);
+      out.c.push(c);
+      out.place.push(place);
+      out.depth.push(depth);
+    },
+    done(units: [string, string, string], wells: string[] = [], classes: string[] = []): PlotPoints {
+      return {
+        x: out.x.done(),
+        y: out.y.done(),
+        color: r.color ? out.c.done() : null,
+        unitX: units[0],
+        unitY: units[1],
+        unitColor: units[2],
+        place: Int32Array.from(out.place.done()),
+        depth: out.depth.done(),
+        wells,
+        classes,
+        notes: this.notes,
+      };
+    },
+  };
+}
+
 /** Gather the points of a crossplot; logarithmic axes hold decimal logarithms, and what has none is left out. */
 export async function plotPoints(store: Store, objects: EarthObject[], r: PlotRequest): Promise<PlotPoints> {
-  const out = { x: new Growing(), y: new Growing(), c: new Growing(), place: new Growing(), depth: new Growing() };
-  const notes: string[] = [];
-  const classes: string[] = [];
-  const push = (x: number, y: number, c: number, place: number, depth: number) => {
-    const [a, b] = [r.x.log ? Math.log10(x) : x, r.y.log ? Math.log10(y) : y];
-    if (!Number.isFinite(a) || !Number.isFinite(b)) return;
-    out.x.push(a);
-    out.y.push(b);
-    out.c.push(c);
-    out.place.push(place);
-    out.depth.push(depth);
-  };
-  const finish = (units: [string, string, string], wells: string[]): PlotPoints => ({
-    x: out.x.done(),
-    y: out.y.done(),
-    color: r.color ? out.c.done() : null,
-    unitX: units[0],
-    unitY: units[1],
-    unitColor: units[2],
-    place: Int32Array.from(out.place.done()),
-    depth: out.depth.done(),
-    wells,
-    classes,
-    notes,
-  });
-  if (r.from === 'logs') {
-    const wells = objects.filter((o): o is Well => o.kind === 'well' && r.wells.includes(o.id));
-    const byFacies = r.color === FACIES;
-    const described = objects.flatMap((o) => (o.kind === 'facies' ? o.rows.map((row) => String(row[2])) : []));
-    if (byFacies) classes.push(...[...new Set(described)].sort());
-    let units: [string, string, string] = ['', '', ''];
-    for (const [n, well] of wells.entries()) {
-      const curves = wellCurves(store, objects, well, [r.x.of]);
-      const [x, y, c] = [
-        await curves?.get(r.x.of),
-        await curves?.get(r.y.of),
-        r.color && !byFacies ? await curves?.get(r.color) : null,
-      ];
-      const table = byFacies ? shownFacies(objects, well.name) : undefined;
-      if (!curves || !x || !y) {
-        notes.push(`${well.name} has no ${x ? r.y.of : r.x.of}.`);
-        continue;
-      }
-      units = [
-        curves.held(r.x.of)?.curve.unit ?? '',
-        curves.held(r.y.of)?.curve.unit ?? '',
-        r.color && !byFacies ? (curves.held(r.color)?.curve.unit ?? '') : '',
-      ];
-      const mdOf = (name: string, otherwise: number) =>
-        name ? (curves.tops.find((t) => t.name === name)?.md ?? Number.NaN) : otherwise;
-      const [from, to] = [mdOf(r.top, 0), mdOf(r.base, Number.POSITIVE_INFINITY)];
-      if (!(to > from)) {
-        notes.push(`${well.name} has no zone from ${r.top || 'its top'} to ${r.base || 'its end'}.`);
-        continue;
-      }
-      for (let k = 0; k < x.length; k++) {
-        const md = curves.md(k);
-        if (md < from || md >= to) continue;
-        const named = table ? faciesAt(table, md) : null;
-        push(x[k], y[k], named !== null ? classes.indexOf(named) : c ? c[k] : Number.NaN, n, md);
-      }
-    }
-    return finish(
-      units,
-      wells.map((w) => w.name),
-    );
-  }
-  const byId = (id: string) => objects.find((o) => o.id === id);
-  const area = r.area ? byId(r.area) : undefined;
+  if (r.from === 'logs') return ofLogs(store, objects, r);
+  const area = objects.find((o) => o.id === r.area);
   const inside = area?.kind === 'polygon' ? insideRings(area.rings) : () => true;
-  if (r.from === 'maps') {
-    const grid = async (id: string | null) => {
-      const o = id ? byId(id) : undefined;
-      if (o?.kind !== 'map' && o?.kind !== 'horizon') return null;
-      return {
-        o,
-        values: await readWhole(store, o.values),
-        unit: o.kind === 'map' ? o.unit : o.domain === 'twt' ? 'ms' : 'm',
-      };
-    };
-    const [x, y, c] = [await grid(r.x.of), await grid(r.y.of), await grid(r.color)];
-    if (!x || !y)
-      throw new LithagonError('crossplot', 'Two maps or horizons are needed.', { fix: 'Choose one for each axis.' });
-    const { lattice } = x.o;
-    const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
-    const at = (g: typeof y, px: number, py: number) => {
-      const [i, j] = toIndex(g.o.lattice, px, py).map(Math.round);
-      const { inline, crossline } = g.o.lattice;
-      return i >= 0 && j >= 0 && i < inline.count && j < crossline.count
-        ? g.values[i * crossline.count + j]
-        : Number.NaN;
-    };
-    for (let i = 0; i < ni; i++)
-      for (let j = 0; j < nj; j++) {
-        const [px, py] = toMap(lattice, i, j);
-        if (!inside(px, py)) continue;
-        push(x.values[i * nj + j], at(y, px, py), c ? at(c, px, py) : Number.NaN, i * nj + j, 0);
-      }
-    return finish([x.unit, y.unit, c?.unit ?? ''], []);
+  return (r.from === 'maps' ? ofMaps : ofVolumes)(store, objects, r, inside);
+}
+
+/** Samples of curves, well by well. */
+async function ofLogs(store: Store, objects: EarthObject[], r: PlotRequest): Promise<PlotPoints> {
+  const points = gathering(r);
+  const wells = objects.filter((o): o is Well => o.kind === 'well' && r.wells.includes(o.id));
+  const byFacies = r.color === FACIES;
+  const described = objects.flatMap((o) => (o.kind === 'facies' ? o.rows.map((row) => String(row[2])) : []));
+  const classes = byFacies ? [...new Set(described)].sort() : [];
+  let units: [string, string, string] = ['', '', ''];
+  for (const [n, well] of wells.entries()) {
+    const curves = wellCurves(store, objects, well, [r.x.of]);
+    const [x, y, c] = [
+      await curves?.get(r.x.of),
+      await curves?.get(r.y.of),
+      r.color && !byFacies ? await curves?.get(r.color) : null,
+    ];
+    const table = byFacies ? shownFacies(objects, well.name) : undefined;
+    if (!curves || !x || !y) {
+      points.notes.push(`${well.name} has no ${x ? r.y.of : r.x.of}.`);
+      continue;
+    }
+    units = [
+      curves.held(r.x.of)?.curve.unit ?? '',
+      curves.held(r.y.of)?.curve.unit ?? '',
+      r.color && !byFacies ? (curves.held(r.color)?.curve.unit ?? '') : '',
+    ];
+    const mdOf = (name: string, otherwise: number) =>
+      name ? (curves.tops.find((t) => t.name === name)?.md ?? Number.NaN) : otherwise;
+    const [from, to] = [mdOf(r.top, 0), mdOf(r.base, Number.POSITIVE_INFINITY)];
+    if (!(to > from)) {
+      points.notes.push(`${well.name} has no zone from ${r.top || 'its top'} to ${r.base || 'its end'}.`);
+      continue;
+    }
+    for (let k = 0; k < x.length; k++) {
+      const md = curves.md(k);
+      if (md < from || md >= to) continue;
+      const named = table ? faciesAt(table, md) : null;
+      points.push(x[k], y[k], named !== null ? classes.indexOf(named) : c ? c[k] : Number.NaN, n, md);
+    }
   }
+  return points.done(
+    units,
+    wells.map((w) => w.name),
+    classes,
+  );
+}
+
+type Inside = (x: number, y: number) => boolean;
+
+/** Bins of the map or horizon across; the others are read where its bins are, between theirs. */
+async function ofMaps(store: Store, objects: EarthObject[], r: PlotRequest, inside: Inside): Promise<PlotPoints> {
+  const points = gathering(r);
+  const grid = async (id: string | null) => {
+    const o = objects.find((each) => each.id === id);
+    if (o?.kind !== 'map' && o?.kind !== 'horizon') return null;
+    const unit = o.kind === 'map' ? o.unit : o.domain === 'twt' ? 'ms' : 'm';
+    return { lattice: o.lattice, values: await readWhole(store, o.values), unit };
+  };
+  const [x, y, c] = [await grid(r.x.of), await grid(r.y.of), await grid(r.color)];
+  if (!x || !y)
+    throw new LithagonError('crossplot', 'Two maps or horizons are needed.', { fix: 'Choose one for each axis.' });
+  const [ni, nj] = [x.lattice.inline.count, x.lattice.crossline.count];
+  for (let i = 0; i < ni; i++)
+    for (let j = 0; j < nj; j++) {
+      const [px, py] = toMap(x.lattice, i, j);
+      if (!inside(px, py)) continue;
+      const color = c ? gridAt(c.values, c.lattice, px, py) : Number.NaN;
+      points.push(x.values[i * nj + j], gridAt(y.values, y.lattice, px, py), color, i * nj + j, 0);
+    }
+  return points.done([x.unit, y.unit, c?.unit ?? '']);
+}
+
+/** First and last sample of every bin, from horizons or the typed range; a bin without both has none. */
+async function spans(store: Store, objects: EarthObject[], r: PlotRequest, volume: Volume, inside: Inside) {
+  const [ni, nj, nk] = shapeOf(volume);
+  const { first, step } = volume.vertical;
+  const bound = async (id: string, typed: number): Promise<(x: number, y: number) => number> => {
+    if (!id) return () => typed;
+    const horizon = objects.find((o) => o.id === id);
+    if (horizon?.kind !== 'horizon' || horizon.domain !== volume.domain)
+      throw new LithagonError(
+        'crossplot',
+        `What should bound the samples is not a horizon of ${volume.name}'s domain.`,
+        {
+          fix: `Choose a horizon in ${volume.domain === 'twt' ? 'TWT' : 'depth'}, or type a range.`,
+        },
+      );
+    const values = await readWhole(store, horizon.values);
+    return (x, y) => gridAt(values, horizon.lattice, x, y);
+  };
+  const [top, base] = [await bound(r.top, r.fromVertical), await bound(r.base, r.toVertical)];
+  const from = new Int32Array(ni * nj);
+  const to = new Int32Array(ni * nj).fill(-1);
+  let total = 0;
+  for (let n = 0; n < from.length; n++) {
+    const [x, y] = toMap(volume.lattice, Math.floor(n / nj), n % nj);
+    const [a, b] = [top(x, y), base(x, y)];
+    if (!inside(x, y) || !(b >= a)) continue;
+    from[n] = Math.max(0, Math.ceil((a - first) / step));
+    to[n] = Math.min(nk - 1, Math.floor((b - first) / step));
+    total += Math.max(0, to[n] - from[n] + 1);
+  }
+  return { from, to, total };
+}
+
+/** Samples of volumes of one grid, thinned evenly where there are too many. */
+async function ofVolumes(store: Store, objects: EarthObject[], r: PlotRequest, inside: Inside): Promise<PlotPoints> {
+  const points = gathering(r);
   const volume = (id: string | null) => {
-    const o = id ? byId(id) : undefined;
+    const o = objects.find((each) => each.id === id);
     return o?.kind === 'volume' ? o : null;
   };
   const [x, y, c] = [volume(r.x.of), volume(r.y.of), volume(r.color)];
   if (!x || !y) throw new LithagonError('crossplot', 'Two volumes are needed.', { fix: 'Choose one for each axis.' });
-  await ofVolumes(store, x, y, c, r, inside, push, notes);
-  return finish([x.unit, y.unit, c?.unit ?? ''], []);
-}
-
-/** Samples of volumes of one grid, thinned evenly where there are too many. */
-async function ofVolumes(
-  store: Store,
-  x: Volume,
-  y: Volume,
-  c: Volume | null,
-  r: PlotRequest,
-  inside: (x: number, y: number) => boolean,
-  push: (x: number, y: number, c: number, place: number, depth: number) => void,
-  notes: string[],
-): Promise<void> {
-  const [ni, nj, nk] = shapeOf(x);
   for (const other of [y, c])
     if (other && (shapeOf(other).join() !== shapeOf(x).join() || other.domain !== x.domain))
       throw new LithagonError('crossplot', `${other.name} and ${x.name} have not the same lines and samples.`, {
         fix: 'Choose volumes of one grid, or resample one to the other.',
       });
+  const [ni, nj, nk] = shapeOf(x);
   const { first, step } = x.vertical;
-  const k0 = Math.max(0, Math.ceil((r.fromVertical - first) / step));
-  const k1 = Math.min(nk - 1, Math.floor((r.toVertical - first) / step));
-  const total = ni * nj * Math.max(0, k1 - k0 + 1);
+  const { from, to, total } = await spans(store, objects, r, x, inside);
   const every = Math.max(1, Math.ceil(Math.sqrt(total / MOST)));
-  if (every > 1) notes.push(`Every ${every}th inline and crossline is plotted.`);
-  for (let i = 0; i < ni; i += every) {
-    const [a, b, d] = await Promise.all([x, y, c].map((v) => (v ? readInlines(store, v, i, i + 1) : null)));
-    if (!a || !b) return;
-    for (let j = 0; j < nj; j += every) {
-      const [px, py] = toMap(x.lattice, i, j);
-      if (!inside(px, py)) continue;
-      for (let k = k0; k <= k1; k++)
-        push(a[j * nk + k], b[j * nk + k], d ? d[j * nk + k] : Number.NaN, i * nj + j, first + k * step);
-    }
+  if (every > 1) points.notes.push(`Every ${every}th inline and crossline is plotted.`);
+  // slab by slab, so that none is read twice
+  const thick = x.layouts.inline.chunk[0];
+  for (let i0 = 0; i0 < ni; i0 += thick) {
+    const i1 = Math.min(ni, i0 + thick);
+    const [a, b, d] = await Promise.all([x, y, c].map((v) => (v ? readInlines(store, v, i0, i1) : null)));
+    if (!a || !b) break;
+    for (let i = Math.ceil(i0 / every) * every; i < i1; i += every)
+      for (let j = 0; j < nj; j += every) {
+        const [bin, at] = [i * nj + j, ((i - i0) * nj + j) * nk];
+        for (let k = from[bin]; k <= to[bin]; k++)
+          points.push(a[at + k], b[at + k], d ? d[at + k] : Number.NaN, bin, first + k * step);
+      }
   }
+  return points.done([x.unit, y.unit, c?.unit ?? '']);
 }
 
 /** Selected points of logs as intervals of measured depth by well; neighbours closer than a metre are one interval. */

@@ -1,5 +1,6 @@
 import type { Volume } from '@lithagon/core';
 import type { Display } from '../../state/desk';
+import { figure } from '../../ui/format';
 import type { FieldLook } from '../raster/field';
 
 /** Values at which a volume's colours end: symmetric for amplitudes, from percentiles otherwise; gain narrows them. */
@@ -22,16 +23,12 @@ export const CLIPS = [90, 95, 98, 99, 100];
 
 export function formatValue(value: number): string {
   const size = Math.abs(value);
-  if (size >= 1000)
-    return value
-      .toFixed(0)
-      .replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f')
-      .replace('-', '−');
+  if (size >= 1000) return figure(value, 0).replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
   if (size > 0 && size < 0.1) return value.toPrecision(3).replace('-', '−');
-  return (size >= 10 ? value.toFixed(1) : value.toFixed(3)).replace('-', '−');
+  return figure(value, size >= 10 ? 1 : 3);
 }
 
 /** A coordinate with thin spaces between thousands and one decimal. */
 export function formatCoordinate(value: number): string {
-  return value.toFixed(1).replace(/\B(?=(\d{3})+(?!\d)(?=.*\.))/g, '\u202f');
+  return figure(value).replace(/\B(?=(\d{3})+(?!\d)(?=.*\.))/g, '\u202f');
 }

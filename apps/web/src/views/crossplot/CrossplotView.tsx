@@ -1,4 +1,4 @@
-import { curvesOf, FACIES, type PlotRequest, topsOf, type Well } from '@lithagon/core';
+import { curvesOf, FACIES, type PlotRequest, topsOf, type Volume, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
@@ -8,6 +8,8 @@ import css from './Crossplot.module.css';
 import { Plot } from './Plot';
 import type { PlotDesk } from './plotDesk';
 import { usePlotFacts } from './usePlot';
+import { VolumeZone } from './VolumeZone';
+import { usualZone, zoneHorizons } from './zone';
 
 const change = (part: Partial<PlotDesk>) => useDesk.setState((s) => ({ plot: { ...s.plot, ...part } }));
 
@@ -25,7 +27,7 @@ export function CrossplotView() {
     [objects, wells],
   );
   const grids = objects.filter((o) => o.kind === 'map' || o.kind === 'horizon');
-  const volumes = objects.filter((o) => o.kind === 'volume');
+  const volumes = objects.filter((o): o is Volume => o.kind === 'volume');
   const areas = objects.filter((o) => o.kind === 'polygon' && o.closed);
   const options =
     desk.from === 'logs'
@@ -46,8 +48,8 @@ export function CrossplotView() {
   );
   const { facts, problem } = usePlotFacts(request);
   const label = (of: string) => options.find((o) => o.value === of)?.label ?? of;
-  const along = objects.find((o) => o.id === desk.x.of);
-  const verticalUnit = along?.kind === 'volume' && along.domain === 'depth' ? 'm' : 'ms';
+  const along = objects.find((o): o is Volume => o.id === desk.x.of && o.kind === 'volume');
+  const horizons = zoneHorizons(objects, along);
   const from = (kind: PlotDesk['from']) => {
     const list = kind === 'logs' ? curves : (kind === 'maps' ? grids : volumes).map((o) => o.id);
     change({
@@ -55,7 +57,7 @@ export function CrossplotView() {
       x: { of: kind === 'logs' ? 'sonic' : (list[0] ?? ''), log: false },
       y: { of: kind === 'logs' ? 'density' : (list[1] ?? list[0] ?? ''), log: false },
       color: kind === 'logs' ? 'gamma ray' : null,
-      ...(kind === 'volumes' ? { fromVertical: 900, toVertical: 1100 } : {}),
+      ...(kind === 'volumes' ? usualZone(objects, volumes[0]) : { top: '', base: '' }),
     });
   };
   return (
@@ -150,20 +152,9 @@ export function CrossplotView() {
               onChange={(v) => change({ area: v || null })}
             />
           )}
-          {desk.from === 'volumes' &&
-            (['fromVertical', 'toVertical'] as const).map((key) => (
-              <label key={key}>
-                {key === 'fromVertical' ? 'from' : 'to'}
-                <input
-                  className={css.short}
-                  type="number"
-                  aria-label={key === 'fromVertical' ? 'From time or depth' : 'To time or depth'}
-                  value={desk[key]}
-                  onChange={(e) => change({ [key]: Number(e.target.value) || 0 })}
-                />
-                {key === 'toVertical' && verticalUnit}
-              </label>
-            ))}
+          {desk.from === 'volumes' && along && (
+            <VolumeZone desk={desk} along={along} horizons={horizons} onChange={change} />
+          )}
           <label>
             <input type="checkbox" checked={desk.fit} onChange={(e) => change({ fit: e.target.checked })} />
             regression
@@ -185,6 +176,7 @@ export function CrossplotView() {
           </EmptyView>
         )}
         {problem && <EmptyView title={problem} />}
+        {request && !facts && !problem && <p className={css.gathering}>Gathering points …</p>}
         {request && facts && !problem && (
           <Plot
             key={`${desk.from}${desk.x.of}${desk.x.log}${desk.y.of}${desk.y.log}`}

@@ -6,6 +6,7 @@ import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
+import { figure } from '../../ui/format';
 import { useSize } from '../common/hooks';
 import css from './Crossplot.module.css';
 import { Density } from './Density';
@@ -45,7 +46,16 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
   const of = desk.from === 'logs' ? '' : desk.x.of;
   const test =
     desk.from === 'volumes'
-      ? { x: desk.x.of, y: desk.y.of, xLog: desk.x.log, yLog: desk.y.log, from: desk.fromVertical, to: desk.toVertical }
+      ? {
+          x: desk.x.of,
+          y: desk.y.of,
+          xLog: desk.x.log,
+          yLog: desk.y.log,
+          top: desk.top,
+          base: desk.base,
+          from: desk.fromVertical,
+          to: desk.toVertical,
+        }
       : null;
 
   // the selection follows the ring as it is drawn
@@ -216,8 +226,8 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
         <Legend facts={facts} label={labels[2]} picture={picture} />
         {desk.fit && fit && (
           <span className="num">
-            slope {fit.slope.toPrecision(3)} · r {fit.r.toFixed(2)} · leaves {fit.spread.toPrecision(3)} rms; dashed: 95
-            of 100 points
+            slope {fit.slope.toPrecision(3).replace('-', '−')} · r {figure(fit.r, 2)} · leaves{' '}
+            {fit.spread.toPrecision(3)} rms; dashed: 95 of 100 points
           </span>
         )}
         {ring.length > 2 ? (

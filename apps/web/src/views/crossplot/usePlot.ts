@@ -31,11 +31,12 @@ export interface Picture {
   tookMs: number;
 }
 
-/** The points of a request, gathered in the worker. */
+/** The points of a request, gathered in the worker; no facts while they are not those of the request. */
 export function usePlotFacts(request: PlotRequest | null): { facts: PlotFacts | null; problem: string | null } {
   const projectId = useProject((s) => s.id);
   const objects = useProject((s) => s.objects);
-  const [state, setState] = useState<{ facts: PlotFacts | null; problem: string | null }>({
+  const [state, setState] = useState<{ of: string; facts: PlotFacts | null; problem: string | null }>({
+    of: '',
     facts: null,
     problem: null,
   });
@@ -44,20 +45,17 @@ export function usePlotFacts(request: PlotRequest | null): { facts: PlotFacts | 
   const revisions = objects.map((o) => o.revision).join();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the request
   useEffect(() => {
-    if (!request) return setState({ facts: null, problem: null });
+    if (!request) return;
     let wanted = true;
     forViews()
       .plotGather(projectId, request)
-      .then(
-        (outcome) => wanted && setState({ facts: unwrap(outcome), problem: null }),
-        () => undefined,
-      )
-      .catch((cause: Error) => wanted && setState({ facts: null, problem: cause.message }));
+      .then((outcome) => wanted && setState({ of: key, facts: unwrap(outcome), problem: null }))
+      .catch((cause: Error) => wanted && setState({ of: key, facts: null, problem: cause.message }));
     return () => {
       wanted = false;
     };
   }, [key, projectId, revisions]);
-  return state;
+  return state.of === key ? state : { facts: null, problem: null };
 }
 
 /** The raster of what is in the window; the newest request wins. */

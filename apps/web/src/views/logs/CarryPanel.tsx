@@ -1,6 +1,7 @@
 import type { Proposal } from '@lithagon/core';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
+import { figure } from '../../ui/format';
 import css from './Logs.module.css';
 import type { CarryState } from './useCarry';
 
@@ -14,7 +15,7 @@ export function CarryPanel(props: {
   const { state, onAccept, onRefuse } = props;
   const units = useUnits();
   const wells = [...new Set(state.proposals.map((p) => p.well))];
-  const depth = (m: number, places = 1) => units.to(m, 'm').toFixed(places);
+  const depth = (m: number, places = 1) => figure(units.to(m, 'm'), places);
   return (
     <section className={css.carry} aria-label="Carried tops">
       <table>
@@ -53,7 +54,7 @@ export function CarryPanel(props: {
                 </td>
                 <td>{p.name}</td>
                 <td className="num">{p.absent ? `missing at about ${depth(p.md, 0)}` : depth(p.md)}</td>
-                <td className="num">{p.match.toFixed(2)}</td>
+                <td className="num">{figure(p.match, 2)}</td>
                 <td className="num">{p.runnerUp ? depth(p.runnerUp.md) : 'none'}</td>
                 <td className="num">{p.margin > 99 ? '> 99' : p.margin.toFixed(0)}</td>
                 <td className={`num ${(p.disagreementM ?? 0) > 5 ? css.weak : ''}`}>

@@ -1,4 +1,5 @@
 import type { useProject } from '../../state/project';
+import { figure } from '../../ui/format';
 import type { WellColumn } from './columns';
 
 /** Facts that a heading may be made of. */
@@ -14,7 +15,7 @@ export function headingFacts(
     'kelly bushing': `KB ${text(well.kbM, 'm')}`,
     'total depth': well.totalMdM ? `TD ${text(well.totalMdM, 'm MD')}` : '',
     position: `${well.x.toFixed(0)} E ${well.y.toFixed(0)} N`,
-    tie: tie?.kind === 'time-depth relation' ? `tied, ${tie.correlation.toFixed(2)}` : 'not tied',
+    tie: tie?.kind === 'time-depth relation' ? `tied, ${figure(tie.correlation, 2)}` : 'not tied',
     facies: column.facies ? column.facies.name : '',
     note: well.note?.split('\n')[0].slice(0, 40) ?? '',
   };

@@ -6,8 +6,11 @@ import { type LogsDesk, styleOf, type Track } from './template';
 export const HEAD = 92;
 const AXIS = 40;
 const GAP = 66;
-/** What the names of the last well's tops take beyond the gap. */
-const LAST = 44;
+/** Width of a letter of a top's name, and what stands before it. */
+const LETTER = 6;
+const BEFORE_NAME = 10;
+/** Width of a letter of a curve's name or limits. */
+const SMALL_LETTER = 5;
 /** Tracks are narrowed to this part of their width where that lets all wells be seen. */
 const NARROWEST = 0.5;
 const TRACK_GAP = 3;
@@ -77,8 +80,11 @@ export function layOut(
 ): Panel {
   const height = Math.max(20, size.height - HEAD - 4);
   const wide = desk.tracks.reduce((s, t) => s + t.width, 0);
+  const longest = Math.max(0, ...(columns.at(-1)?.tops ?? []).map((t) => t.name.length));
+  // what the names of the last well's tops take beyond the gap
+  const last = Math.max(0, Math.min(100, BEFORE_NAME + LETTER * longest - GAP));
   const room =
-    (size.width - 12 - GAP * columns.length - LAST) / Math.max(1, columns.length) -
+    (size.width - 12 - GAP * columns.length - last) / Math.max(1, columns.length) -
     AXIS -
     TRACK_GAP * desk.tracks.length;
   const part = Math.max(NARROWEST, Math.min(1, room / Math.max(1, wide)));
@@ -220,37 +226,44 @@ export function headMarks(
         kind: 'text',
         x: box.left + box.width / 2,
         y: HEAD - 6,
-        text: track.title,
+        text: track.title.slice(0, Math.max(1, Math.floor((box.width + TRACK_GAP) / SMALL_LETTER))),
         color: ink.soft,
         size: 9.5,
         anchor: 'middle',
       });
       continue;
     }
-    // names stand above the limits where a track is too narrow for all three in a row
-    const narrow = box.width < 66;
-    track.curves.slice(0, narrow ? 3 : 5).forEach((key, n) => {
+    const named = track.curves.map((key): { name: string; ends: [string, string] | null; color: string } => {
       const curve = well.column.curves.get(key);
-      const y = HEAD - 6 - (narrow ? 21 : 12) * n;
-      const middle = box.left + box.width / 2;
-      const text = (x: number, at: number, value: string, color: string, anchor?: 'middle' | 'end', weight?: number) =>
-        out.push({ kind: 'text', x, y: at, text: value, color, size: 9, anchor, weight });
       const name = SHORT[key] ?? key.slice(0, 8);
-      if (!curve) {
-        text(middle, y, `no ${name}`.slice(0, Math.floor(box.width / 4.6)), ink.soft, 'middle');
-        return;
-      }
+      if (!curve) return { name, ends: null, color: ink.soft };
       const style = styleOf(key, curve, well.column.well.name, desk.styles);
       const shown = (v: number) => String(Number(units.to(v, curve.unit).toPrecision(3)));
+      return { name, ends: [shown(style.from), shown(style.to)], color: style.color };
+    });
+    const fits = (letters: number) => letters * SMALL_LETTER < box.width;
+    // names stand above the limits where a track is too narrow for all three in a row, and so do limits too wide for one
+    const narrow = named.some(({ name, ends }) => ends && !fits(name.length + ends.join('').length + 2));
+    const split = named.some(({ ends }) => ends && !fits(ends.join('').length + 1));
+    const rows = split ? 3 : narrow ? 2 : 1;
+    named.slice(0, [5, 3, 2][rows - 1]).forEach(({ name, ends, color }, n) => {
+      const y = HEAD - 6 - (2 + 10 * rows) * n;
+      const middle = box.left + box.width / 2;
+      const text = (x: number, at: number, value: string, anchor?: 'middle' | 'end', weight?: number) =>
+        out.push({ kind: 'text', x, y: at, text: value, color, size: 9, anchor, weight });
+      if (!ends) {
+        text(middle, y, `no ${name}`.slice(0, Math.floor(box.width / SMALL_LETTER)), 'middle');
+        return;
+      }
       out.push({
         kind: 'line',
         points: Float32Array.from([box.left, y + 2.5, box.left + box.width, y + 2.5]),
-        color: style.color,
+        color,
         width: 1.2,
       });
-      text(box.left, y, shown(style.from), style.color);
-      text(box.left + box.width, y, shown(style.to), style.color, 'end');
-      text(middle, narrow ? y - 9.5 : y, name, style.color, 'middle', 600);
+      text(box.left, split ? y - 9.5 : y, ends[0]);
+      text(box.left + box.width, y, ends[1], 'end');
+      text(middle, y - 9.5 * (rows - 1), name, 'middle', 600);
     });
   }
   return out;

@@ -363,7 +363,7 @@ function Section(props: {
           />
         )}
         {volume.kind === 'volume' && size.width > 60 && (
-          <LitSamples shown={volume} plane={plane} index={index} traces={line.traces} window={window} box={box} />
+          <LitSamples shown={volume} plane={plane} index={index} line={line} window={window} box={box} />
         )}
         {size.width > 60 && <Overlay frame={{ line, window, box, domain }} objects={objects} wells={wells} />}
         <ColorBar

@@ -2,6 +2,7 @@ import {
   crosslineAt,
   cutByLine,
   type Fault,
+  gridAt,
   type Horizon,
   inlineAt,
   type Lattice,
@@ -112,21 +113,12 @@ export function horizonAlong(
   values: Float32Array,
 ): [trace: number, value: number][] {
   const { lattice } = horizon;
-  const nj = lattice.crossline.count;
-  const out: [number, number][] = [];
-  for (let t = 0; t < line.traces; t++) {
-    const [i, j] = toIndex(lattice, ...placeOf(line, t));
-    const i0 = Math.min(lattice.inline.count - 2, Math.max(0, Math.floor(i)));
-    const j0 = Math.min(nj - 2, Math.max(0, Math.floor(j)));
-    const [fi, fj] = [i - i0, j - j0];
-    if (fi < -0.01 || fj < -0.01 || fi > 1.01 || fj > 1.01) {
-      out.push([t, Number.NaN]);
-      continue;
-    }
-    const at = (a: number, b: number) => values[(i0 + a) * nj + j0 + b];
-    out.push([t, (at(0, 0) * (1 - fj) + at(0, 1) * fj) * (1 - fi) + (at(1, 0) * (1 - fj) + at(1, 1) * fj) * fi]);
-  }
-  return out;
+  return Array.from({ length: line.traces }, (_, t) => {
+    const [x, y] = placeOf(line, t);
+    const [i, j] = toIndex(lattice, x, y);
+    const near = i > -0.01 && j > -0.01 && i < lattice.inline.count - 0.99 && j < lattice.crossline.count - 0.99;
+    return [t, near ? gridAt(values, lattice, x, y) : Number.NaN];
+  });
 }
 
 /** A fault where it crosses a section, as segments in trace and vertical. */

@@ -2,6 +2,7 @@ import type { Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useRef } from 'react';
 import { useUnits } from '../../state/units';
+import { figure } from '../../ui/format';
 import { type Box, Limits, type Scale } from './parts';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
@@ -89,7 +90,7 @@ export function Drift(props: {
               changeTie({ knees: moved.filter((m) => Math.abs(m.tvdss - k.tvdss) > 0.5) });
             }}
           >
-            <title>{`${(k.driftMs - zero).toFixed(1)} ms at ${units.text(k.tvdss, 'm TVDSS', 0)}${draft ? '; drag to move, double-click to let go' : ''}`}</title>
+            <title>{`${figure(k.driftMs - zero)} ms at ${units.text(k.tvdss, 'm TVDSS', 0)}${draft ? '; drag to move, double-click to let go' : ''}`}</title>
           </rect>
         ))}
       </g>

@@ -1,6 +1,7 @@
 import type { Tie } from '@lithagon/core';
 import { useEffect, useRef } from 'react';
 import { colorMap } from '../../color/maps';
+import { figure } from '../../ui/format';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
@@ -56,11 +57,11 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
             }}
           />
           <i className={css.chosen} style={{ left: left(shiftMs), top: top(phaseDeg) }}>
-            {correlation.toFixed(2)}
+            {figure(correlation, 2)}
           </i>
           {map.runnerUp && (
             <i className={css.second} style={{ left: left(map.runnerUp.shiftMs), top: top(phaseDeg) }}>
-              {map.runnerUp.correlation.toFixed(2)}
+              {figure(map.runnerUp.correlation, 2)}
             </i>
           )}
         </div>

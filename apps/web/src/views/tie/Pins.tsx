@@ -1,5 +1,6 @@
 import type { Pin, Tie } from '@lithagon/core';
 import { useRef } from 'react';
+import { figure } from '../../ui/format';
 import type { Box, Scale } from './parts';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
@@ -72,7 +73,7 @@ export function Pins(props: { tie: Tie; y: Scale; box: Box; draft: boolean; pins
                 if (draft) changeTie({ stretch: 'pins', pins: shown.filter((_, k) => k !== n) });
               }}
             >
-              <title>{`${pin.shiftMs.toFixed(1)} ms over the shift${draft ? '; drag to stretch, double-click to let go' : ''}`}</title>
+              <title>{`${figure(pin.shiftMs)} ms over the shift${draft ? '; drag to stretch, double-click to let go' : ''}`}</title>
             </circle>
           </g>
         );

@@ -1,8 +1,7 @@
 import type { Tie } from '@lithagon/core';
+import { figure, signed } from '../../ui/format';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
-
-const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
 
 /** How good a tie is, in figures. */
 export function Scores({ tie }: { tie: Tie }) {
@@ -21,19 +20,19 @@ export function Scores({ tie }: { tie: Tie }) {
   );
   const close = warnings.some((w) => w.startsWith('Another event'));
   const rows: [string, string, boolean?][] = [
-    ['Correlation', `${chain.correlation.toFixed(2)} in ${(tie.windowMs[1] - tie.windowMs[0]).toFixed(0)} ms`],
+    ['Correlation', `${figure(chain.correlation, 2)} in ${(tie.windowMs[1] - tie.windowMs[0]).toFixed(0)} ms`],
     ['Shift', `${signed(chain.shiftMs)} ms`],
     ['Phase', `${signed(chain.phaseDeg, 0)}°`],
     [
       'Runner-up',
       map.runnerUp
-        ? `${map.runnerUp.correlation.toFixed(2)} at ${signed(map.runnerUp.shiftMs, 0)} ms`
+        ? `${figure(map.runnerUp.correlation, 2)} at ${signed(map.runnerUp.shiftMs, 0)} ms`
         : 'none in reach',
       close,
     ],
     [
       'Polarity',
-      `${evidence.asDeclared.toFixed(2)}; turned over ${evidence.turnedOver.toFixed(2)}`,
+      `${figure(evidence.asDeclared, 2)}; turned over ${figure(evidence.turnedOver, 2)}`,
       evidence.turnedOver > evidence.asDeclared,
     ],
     [

@@ -2,10 +2,9 @@ import { activeRelation, type TimeDepthRelation, type Well } from '@lithagon/cor
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
+import { figure, signed } from '../../ui/format';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
-
-const signed = (v: number, places = 1) => `${v < 0 ? '−' : '+'}${Math.abs(v).toFixed(places)}`;
 
 /** Every accepted tie with its figures; of several of one well one is active, and any can be made so. */
 export function TieTable() {
@@ -37,7 +36,7 @@ export function TieTable() {
                     {t.name}
                   </button>
                 </td>
-                <td className="num">{t.correlation.toFixed(2)}</td>
+                <td className="num">{figure(t.correlation, 2)}</td>
                 <td className="num">{signed(t.phaseDeg, 0)}°</td>
                 <td className="num">{signed(t.shiftMs)}</td>
                 <td className="num">{t.evidence ? t.evidence.uncertaintyMs.toFixed(1) : '–'}</td>

@@ -1,6 +1,7 @@
 import type { Pin, Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
+import { figure } from '../../ui/format';
 import type { Size } from '../common/hooks';
 import { Raster } from '../raster/Raster';
 import { Curve, smallestAndLargest } from './Curve';
@@ -230,7 +231,7 @@ export function Tracks(props: {
             role="slider"
             aria-label="Shift of the synthetic"
             aria-valuenow={Math.round(shift)}
-            aria-valuetext={`${shift.toFixed(1)} ms`}
+            aria-valuetext={`${figure(shift)} ms`}
             tabIndex={0}
             onKeyDown={(e) => {
               const by = { ArrowUp: -1, ArrowDown: 1 }[e.key];

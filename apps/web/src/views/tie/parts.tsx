@@ -1,5 +1,6 @@
 import type { Tie } from '@lithagon/core';
 import type { ScaleLinear } from 'd3-scale';
+import { figure } from '../../ui/format';
 import css from './Tie.module.css';
 
 export interface Box {
@@ -13,7 +14,7 @@ export type Scale = ScaleLinear<number, number>;
 /** The values at the two sides of a track. */
 export function Limits({ box, limits, places }: { box: Box; limits: [number, number]; places: number }) {
   const y = box.top + box.height + 12;
-  const text = (v: number) => v.toFixed(places).replace('-', '−');
+  const text = (v: number) => figure(v, places);
   return (
     <>
       <text x={box.left} y={y} className={css.number}>
