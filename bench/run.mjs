@@ -20,9 +20,18 @@ if (!existsSync(join(demo, 'quillon-full.sgy'))) {
 }
 const results = [];
 const only = process.argv.slice(2).filter((a) => !a.startsWith('-'));
-for (const name of ['load', 'large', 'variance', 'tracking', 'depth', 'wells', 'browser', 'catalogue', 'screen'].filter(
-  (n) => only.length === 0 || only.includes(n),
-)) {
+for (const name of [
+  'load',
+  'large',
+  'variance',
+  'tracking',
+  'depth',
+  'wells',
+  'browser',
+  'logs',
+  'catalogue',
+  'screen',
+].filter((n) => only.length === 0 || only.includes(n))) {
   say(`${name} …`);
   const { measure } = await import(`./${name}.mjs`);
   for (const result of await measure({ files, dir })) {

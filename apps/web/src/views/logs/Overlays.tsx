@@ -1,4 +1,4 @@
-import type { Top } from '@lithagon/core';
+import type { Proposal, Top } from '@lithagon/core';
 import { usePlotSelection } from '../../state/plotSelection';
 import css from './Logs.module.css';
 import type { Panel, WellBox } from './layout';
@@ -120,6 +120,36 @@ export function LitUp({ panel }: { panel: Panel }) {
           );
         }),
       )}
+    </g>
+  );
+}
+
+/** A top proposed for a well, with how sure it is; dragged to nudge it. */
+export function ProposalLine(props: {
+  well: WellBox;
+  proposal: Proposal;
+  /** Where it stands while it is dragged. */
+  md: number;
+  onDown(event: React.PointerEvent): void;
+}) {
+  const { well, proposal: p, md, onDown } = props;
+  const y = well.y(md);
+  return (
+    <g className={css.proposal}>
+      <line x1={well.left + 40} x2={well.left + well.width} y1={y} y2={y} />
+      <text x={well.left + well.width + 3} y={y + 3}>
+        {p.name}
+        {p.absent ? ' missing' : ''} {Math.round(100 * p.confidence)} %
+      </text>
+      <line
+        className={css.grip}
+        style={{ stroke: 'transparent', strokeWidth: 9, pointerEvents: 'stroke', cursor: 'ns-resize' }}
+        x1={well.left + 40}
+        x2={well.left + well.width}
+        y1={y}
+        y2={y}
+        onPointerDown={onDown}
+      />
     </g>
   );
 }

@@ -49,7 +49,7 @@ export interface WellColumn {
 
 export const EVERY = 16;
 
-function extremes(values: Float32Array): [Float32Array, Float32Array] {
+export function extremes(values: Float32Array): [Float32Array, Float32Array] {
   const count = Math.ceil(values.length / EVERY);
   const [low, high] = [new Float32Array(count).fill(Number.NaN), new Float32Array(count).fill(Number.NaN)];
   for (let n = 0; n < values.length; n++) {

@@ -69,6 +69,13 @@ export function wholeWindow(columns: WellColumn[], hang: string | null): [number
   return high > low ? [low, high] : [0, 1000];
 }
 
+/** A window moved no further than where a tenth of it still holds something. */
+export function inReach([a, b]: [number, number], whole: [number, number]): [number, number] {
+  const span = b - a;
+  const from = Math.max(whole[0] - 0.9 * span, Math.min(whole[1] - 0.1 * span, a));
+  return [from, from + span];
+}
+
 /** Lay wells out from left to right; `spacing` gives the distance from each well to the next in metres. */
 export function layOut(
   columns: WellColumn[],
@@ -263,7 +270,13 @@ export function headMarks(
       });
       text(box.left, split ? y - 9.5 : y, ends[0]);
       text(box.left + box.width, y, ends[1], 'end');
-      text(middle, y - 9.5 * (rows - 1), name, 'middle', 600);
+      text(
+        middle,
+        y - 9.5 * (rows - 1),
+        name.slice(0, Math.max(2, Math.floor(box.width / SMALL_LETTER))),
+        'middle',
+        600,
+      );
     });
   }
   return out;

@@ -50,29 +50,52 @@ export function across(style: CurveStyle, value: number): number {
   return Math.max(-0.02, Math.min(1.02, f));
 }
 
-/** A curve as points down a track, parted at nulls; extremes of sixteen samples where these fall into a pixel. */
-function polylines(curve: DrawnCurve, style: CurveStyle, box: TrackBox): Float32Array[] {
+/**
+ * A curve as points down a track, parted at nulls. Where samples are denser than rows of pixels, each row has the extremes
+ * of what falls into it, taken in the order that makes the line shortest.
+ */
+export function polylines(curve: DrawnCurve, style: CurveStyle, box: TrackBox): Float32Array[] {
   const out: Float32Array[] = [];
   const perPixel = (box.to - box.from) / box.height / curve.stepM;
   const coarse = perPixel > EVERY / 2;
   const step = coarse ? EVERY : 1;
-  const count = coarse ? curve.low.length : curve.values.length;
-  const n0 = Math.max(0, Math.floor((box.from - curve.firstM) / curve.stepM / step) - 1);
-  const n1 = Math.min(count - 1, Math.ceil((box.to - curve.firstM) / curve.stepM / step) + 1);
+  const [lows, highs] = coarse ? [curve.low, curve.high] : [curve.values, curve.values];
+  const at = (md: number) => Math.floor((md - curve.firstM) / curve.stepM / step);
+  const n0 = Math.max(0, at(box.from) - 1);
+  const n1 = Math.min(lows.length - 1, at(box.to) + 2);
+  const place = (n: number) => box.y(curve.firstM + (n + (coarse ? 0.5 : 0)) * step * curve.stepM);
+  const dense = perPixel > step / 2;
   let points: number[] = [];
+  let row = { y: Number.NaN, least: 0, most: 0 };
+  const endRow = () => {
+    if (Number.isNaN(row.y)) return;
+    const { y, least, most } = row;
+    const [x, before] = [(v: number) => box.left + box.width * across(style, v), points.at(-2)];
+    const [a, b] = [x(least), x(most)];
+    const turned = before !== undefined && Math.abs(before - b) < Math.abs(before - a);
+    if (a === b) points.push(a, y);
+    else points.push(turned ? b : a, y, turned ? a : b, y);
+    row = { y: Number.NaN, least: 0, most: 0 };
+  };
   const flush = () => {
+    endRow();
     if (points.length > 2) out.push(Float32Array.from(points));
     points = [];
   };
   for (let n = n0; n <= n1; n++) {
-    const v = coarse ? curve.low[n] : curve.values[n];
-    if (v !== v) {
+    const [least, most] = [lows[n], highs[n]];
+    if (least !== least) {
       flush();
       continue;
     }
-    const y = box.y(curve.firstM + (n + (coarse ? 0.5 : 0)) * step * curve.stepM);
-    points.push(box.left + box.width * across(style, v), y);
-    if (coarse) points.push(box.left + box.width * across(style, curve.high[n]), y);
+    const y = place(n);
+    if (dense && Math.floor(y) === Math.floor(row.y)) {
+      row.least = Math.min(row.least, least);
+      row.most = Math.max(row.most, most);
+    } else {
+      endRow();
+      row = { y, least, most };
+    }
   }
   flush();
   return out;
