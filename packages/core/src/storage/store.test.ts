@@ -1,14 +1,11 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, test } from 'vitest';
+import { afterAll, expect, test } from 'vitest';
 import * as zarr from 'zarrita';
-import type { EarthObject } from '../earth/objects.ts';
-import { madeHorizon } from '../testing/objects.ts';
-import { readChunk, writeWhole } from './arrays.ts';
+import { storeContract } from '../testing/storeContract.ts';
 import { folderStore } from './folder.ts';
 import { memoryStore } from './memory.ts';
-import { type Store, sweep } from './store.ts';
 import { layoutFor, volumeWriter } from './volumes.ts';
 
 const dirs: string[] = [];
@@ -21,71 +18,8 @@ afterAll(() => {
   for (const dir of dirs) rmSync(dir, { recursive: true, force: true });
 });
 
-const madeBy = {
-  step: 'data.load',
-  version: 1,
-  params: {},
-  inputs: {},
-  started: '2026-01-01T00:00:00.000Z',
-  tookMs: 1,
-  warnings: [],
-  engine: 'test',
-};
-const well = (id: string, name: string): EarthObject => ({
-  id,
-  kind: 'well',
-  name,
-  stage: 'wells',
-  revision: 'r',
-  x: 1,
-  y: 2,
-  kbM: 25,
-  madeBy,
-});
-
-const STORES: [string, () => Promise<Store>][] = [
-  ['memory', async () => memoryStore('A')],
-  ['folder', () => folderStore(newDir(), { name: 'A' })],
-];
-
-describe.each(STORES)('a project in %s', (_, open) => {
-  test('objects come and go by transactions', async () => {
-    const store = await open();
-    await store.commit({
-      put: [well('w1', 'QN-1'), well('w2', 'QN-2')],
-      ledger: [{ at: 'now', what: 'in', object: 'w1', name: 'QN-1', note: '' }],
-    });
-    expect((await store.list()).map((o) => o.name)).toEqual(['QN-1', 'QN-2']);
-    await store.commit({ put: [well('w1', 'renamed')], remove: ['w2'], facts: { name: 'B' } });
-    expect((await store.list()).map((o) => o.name)).toEqual(['renamed']);
-    expect((await store.facts()).name).toBe('B');
-    expect(await store.get('w2')).toBeNull();
-    expect(await store.ledger()).toHaveLength(1);
-  });
-  test('what was given is not what is kept: changing it later changes nothing', async () => {
-    const store = await open();
-    const object = well('w1', 'QN-1');
-    await store.commit({ put: [object] });
-    object.name = 'changed outside';
-    (await store.list())[0].name = 'changed outside';
-    expect((await store.get('w1'))?.name).toBe('QN-1');
-  });
-  test('arrays are kept to the byte and removed by prefix', async () => {
-    const store = await open();
-    const data = Float32Array.of(1.5, Number.NaN, -3);
-    const ref = await writeWhole(store, 'w1/values', [3], data, ['n']);
-    expect([...(await readChunk(store, ref, [0]))]).toEqual([1.5, Number.NaN, -3]);
-    await store.removeArrays('w1/');
-    await expect(readChunk(store, ref, [0])).rejects.toMatchObject({ code: 'storage' });
-  });
-  test('arrays that no object refers to are swept', async () => {
-    const store = await open();
-    const { values } = await madeHorizon(store, 'H', 'twt', () => 900);
-    await writeWhole(store, 'orphan/a', [1], new Float32Array(1), ['n']);
-    expect(await sweep(store)).toBe(1);
-    expect(await store.arrayOwners()).toEqual([values.key.split('/')[0]]);
-  });
-});
+storeContract('memory', async () => memoryStore('A'));
+storeContract('a folder', () => folderStore(newDir(), { name: 'A' }));
 
 test('an independent reader of Zarr v3 opens a volume of a folder project', async () => {
   const dir = newDir();

@@ -3,11 +3,9 @@ import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
 import { axisMarks, HEAD, headMarks, layOut, topMarks, wellMarks, zoneMarks } from './layout';
 import type { Mark } from './marks';
+import { PIXEL_M } from './scale';
 import { svgDocument, svgOf } from './svg';
 import type { LogsDesk } from './template';
-
-/** A CSS pixel on paper, metres. */
-const PIXEL_M = 0.0254 / 96;
 
 /**
  * The panel as an SVG on paper: every well whole in width, and as high as the part in view is at the nearest round scale

@@ -1,0 +1,88 @@
+import { beforeEach, describe, expect, test } from 'vitest';
+import { newProject } from '../storage/projects';
+import { storage } from '../testing/browser';
+import { defaultDisplay, displayOf, keepDesk, setDisplay, useDesk } from './desk';
+import { differences, openDesk, saveDesk, savedDesks } from './desks';
+import { openProject } from './project';
+
+beforeEach(async () => {
+  storage.clear();
+  await openProject(await newProject('Desks'));
+  keepDesk(`p${Math.random()}`);
+});
+
+describe('the desk of a project', () => {
+  test('is kept when the page goes, and comes back', () => {
+    keepDesk('mine');
+    useDesk.setState({ increment: 7, plane: 'crossline' });
+    dispatchEvent(new Event('pagehide'));
+    const kept = storage.getItem('lithagon-desk-mine') ?? '';
+    useDesk.setState({ increment: 1, plane: 'inline' });
+    storage.setItem('lithagon-desk-mine', kept);
+    keepDesk('mine');
+    expect(useDesk.getState()).toMatchObject({ increment: 7, plane: 'crossline' });
+  });
+  test('that cannot be read is begun anew', () => {
+    storage.setItem('lithagon-desk-broken', '{"increment": ');
+    keepDesk('broken');
+    expect(useDesk.getState().increment).toBe(1);
+  });
+  test('from before a setting was there has its usual value', () => {
+    storage.setItem('lithagon-desk-old', JSON.stringify({ increment: 3, logs: { wells: ['a'] } }));
+    keepDesk('old');
+    const { logs, exaggeration } = useDesk.getState();
+    expect(logs.wells).toEqual(['a']);
+    expect(logs.tracks.length).toBeGreaterThan(0);
+    expect(exaggeration).toBe(2);
+  });
+  test('takes its theme from this machine, not from the project', () => {
+    storage.setItem('lithagon-theme', 'dark');
+    keepDesk('themed');
+    expect(useDesk.getState().theme).toBe('dark');
+  });
+});
+
+describe('how volumes are drawn', () => {
+  test('is by their quantity until it is changed, and then as one changed it', () => {
+    const volume = { id: 'v', quantity: 'amplitude' };
+    expect(displayOf({}, volume)).toEqual(defaultDisplay('amplitude'));
+    setDisplay('v', 'amplitude', { gain: 2 });
+    setDisplay('v', 'amplitude', { reverse: true });
+    expect(displayOf(useDesk.getState().display, volume)).toEqual({
+      ...defaultDisplay('amplitude'),
+      gain: 2,
+      reverse: true,
+    });
+    expect(displayOf(useDesk.getState().display, { id: 'w', quantity: 'variance' }).map).toBe('ink');
+  });
+});
+
+describe('saved desks', () => {
+  test('change only when saved, and say in words how the desk differs', async () => {
+    useDesk.setState({ increment: 2 });
+    await saveDesk('Crest');
+    expect(savedDesks().map((d) => d.name)).toEqual(['Crest']);
+    const [{ state }] = savedDesks();
+    expect(differences(useDesk.getState(), state)).toEqual([]);
+    useDesk.setState({ increment: 5, hidden: ['x'] });
+    expect(differences(useDesk.getState(), state)).toEqual(['the step between lines', 'what is hidden']);
+    openDesk('Crest');
+    expect(useDesk.getState()).toMatchObject({ increment: 2, hidden: [], desk: 'Crest' });
+  });
+  test('of one name are one', async () => {
+    await saveDesk('Crest');
+    useDesk.setState({ increment: 9 });
+    await saveDesk('Crest');
+    expect(savedDesks()).toHaveLength(1);
+    expect(savedDesks()[0].state.increment).toBe(9);
+  });
+  test('leave a person’s theme and open bed alone', async () => {
+    useDesk.setState({ theme: 'dark', stage: 'wells' });
+    await saveDesk('Mine');
+    useDesk.setState({ theme: 'light', stage: 'tie' });
+    openDesk('Mine');
+    expect(useDesk.getState()).toMatchObject({ theme: 'light', stage: 'tie' });
+    openDesk('nowhere');
+    expect(useDesk.getState().desk).toBe('Mine');
+  });
+});

@@ -1,0 +1,72 @@
+import '../testing/browser';
+import type { ProjectFacts } from '@lithagon/core';
+import { madeWell, storeContract } from '@lithagon/core/testing/storeContract';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { changesOf, copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
+
+const facts = (id: string, name = 'A'): ProjectFacts => ({ id, name, created: '2026-01-01T00:00:00Z', frame: null });
+let count = 0;
+async function fresh(more: { origin?: string } = {}) {
+  const id = `p${count++}`;
+  await createProject({ ...facts(id), ...more }, []);
+  return { id, store: await idbStore(id) };
+}
+
+storeContract("the browser's database", async () => (await fresh()).store);
+
+describe('a project in the browser', () => {
+  afterEach(() => vi.unstubAllGlobals());
+
+  test('says to other threads and tabs that it changed, after the change is there', async () => {
+    const { id, store } = await fresh();
+    const heard = new Promise<number>((resolve) => {
+      const channel = new BroadcastChannel(changesOf(id));
+      channel.onmessage = async () => {
+        channel.close();
+        resolve((await store.list()).length);
+      };
+    });
+    await store.commit({ put: [madeWell('w', 'QN-1')] });
+    expect(await heard).toBe(1);
+  });
+
+  test('that came from a server fetches an array once, keeps it, and takes a missing one as missing', async () => {
+    const asked: string[] = [];
+    vi.stubGlobal('fetch', async (url: string) => {
+      asked.push(url);
+      return url.endsWith('/there') ? new Response(Uint8Array.of(7, 8)) : new Response(null, { status: 404 });
+    });
+    const { id, store } = await fresh({ origin: '/demo' });
+    expect([...((await store.readBytes('v/there')) ?? [])]).toEqual([7, 8]);
+    expect([...((await store.readBytes('v/there')) ?? [])]).toEqual([7, 8]);
+    expect(await store.readBytes('v/gone')).toBeNull();
+    expect(asked).toEqual(['/demo/arrays/v/there', '/demo/arrays/v/gone']);
+    // another thread finds it too
+    expect([...((await (await idbStore(id)).readBytes('v/there')) ?? [])]).toEqual([7, 8]);
+    expect(asked).toHaveLength(2);
+  });
+
+  test('is copied whole under another id and name; changes to one are not seen in the other', async () => {
+    const { id, store } = await fresh();
+    await store.commit({
+      put: [madeWell('w', 'QN-1')],
+      ledger: [{ at: 'now', what: 'in', object: 'w', name: 'QN-1', note: '' }],
+    });
+    await store.writeBytes('w/values', Uint8Array.of(1, 2, 3));
+    await copyDatabase(id, { id: 'twin', name: 'A copy' });
+    const twin = await idbStore('twin');
+    expect((await twin.facts()).name).toBe('A copy');
+    expect((await twin.list()).map((o) => o.name)).toEqual(['QN-1']);
+    expect([...((await twin.readBytes('w/values')) ?? [])]).toEqual([1, 2, 3]);
+    expect(await twin.ledger()).toHaveLength(1);
+    await twin.commit({ remove: ['w'] });
+    expect(await store.list()).toHaveLength(1);
+  });
+
+  test('that is not there is no project, and one that was deleted is not there', async () => {
+    await expect(idbStore('nowhere')).rejects.toThrow('there is no project nowhere');
+    const { id } = await fresh();
+    await removeDatabase(id);
+    await expect(idbStore(id)).rejects.toThrow();
+  });
+});
