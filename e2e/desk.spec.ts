@@ -19,6 +19,58 @@ test('display changes redraw and compute nothing', async ({ page }) => {
   await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', plane ?? '');
 });
 
+test('the processor and the graphics card draw the same sections and maps, and the choice is kept', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.getByLabel('What the map shows').selectOption('slice');
+  await expect(page.getByTestId('map-raster')).toHaveAttribute('data-plane', /slice/);
+  const pixels = () =>
+    page.evaluate(() =>
+      ['section-raster', 'map-raster'].map((id) => {
+        const canvas = document.querySelector<HTMLCanvasElement>(`[data-testid="${id}"]`);
+        const context = canvas?.getContext('2d');
+        return canvas && context ? Array.from(context.getImageData(0, 0, canvas.width, canvas.height).data) : [];
+      }),
+    );
+  const first = await pixels();
+  const now = async () => {
+    await page.keyboard.press('Control+k');
+    await page.getByPlaceholder('Find an object or action').last().fill('Draw sections and maps with');
+    const option = page.getByRole('option', { name: /^Draw sections and maps with/ });
+    const text = (await option.innerText()).trim();
+    return { option, text };
+  };
+  const before = await now();
+  await before.option.click();
+  const raster = page.getByTestId('section-raster');
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('lithagon-drawing'))).not.toBeNull();
+  await expect(raster).toBeVisible();
+  await page.waitForFunction(
+    () => Number(document.querySelector<HTMLElement>('[data-testid="map-raster"]')?.dataset.drawMs) > 0,
+  );
+  const second = await pixels();
+  for (const [n, a] of first.entries()) {
+    const b = second[n];
+    expect(b).toHaveLength(a.length);
+    let [apart, shown, far] = [0, 0, 0];
+    for (let p = 0; p < a.length; p += 4) {
+      // a bin's width of antialiasing lies round a turned grid
+      if (a[p + 3] !== 255 || b[p + 3] !== 255) continue;
+      shown++;
+      const most = Math.max(...[0, 1, 2].map((c) => Math.abs(a[p + c] - b[p + c])));
+      apart += most;
+      if (most > 12) far++;
+    }
+    expect(shown).toBeGreaterThan(20_000);
+    expect(apart / shown).toBeLessThan(2);
+    expect(far / shown).toBeLessThan(0.005);
+  }
+  await page.reload();
+  await expect(raster).toHaveAttribute('data-plane', /inline/, { timeout: 60_000 });
+  expect((await now()).text).not.toBe(before.text);
+});
+
 test('variance is tried on the line while its window changes, then run for the volume, and its trail is shown', async ({
   page,
 }) => {
@@ -127,6 +179,17 @@ for (const scheme of ['light', 'dark'] as const)
     await page.getByRole('button', { name: /^Tie ?: / }).click();
     await page.getByRole('button', { name: /^Tie a well/ }).click();
     await expect(page.getByText('How good is it?')).toBeVisible();
+    expect(await look()).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('l');
+    await page.getByRole('button', { name: 'Take all, west to east' }).click();
+    await expect(page.getByTestId('logs-canvas')).toBeVisible();
+    expect(await look()).toEqual([]);
+    await page.keyboard.press('x');
+    await expect(page.getByTestId('crossplot-raster')).toHaveAttribute('data-took-ms', /\d/, { timeout: 60_000 });
+    expect(await look()).toEqual([]);
+    await page.getByRole('button', { name: 'Catalogue of all objects' }).click();
+    await expect(page.getByLabel('Find objects')).toBeVisible();
     expect(await look()).toEqual([]);
     await page.goto('/methods/');
     expect(await look()).toEqual([]);

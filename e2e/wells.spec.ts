@@ -267,5 +267,46 @@ test('what is chosen in a crossplot of volumes lights up sample by sample in the
   await page.mouse.up();
   await expect(page.getByText(/\d points selected/)).toBeVisible({ timeout: 30_000 });
   await page.getByText('Section', { exact: true }).first().click();
-  await expect(page.getByTestId('lit-raster')).toBeVisible({ timeout: 30_000 });
+  const lit = page.getByTestId('lit-raster');
+  await expect(lit).toBeVisible({ timeout: 30_000 });
+  // the zone begins between two horizons: what is lit stays between them
+  const heights = () =>
+    lit.evaluate((canvas: HTMLCanvasElement) => {
+      const data = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+      const rows = new Set<number>();
+      for (let p = 3; p < data.length; p += 4) if (data[p] > 0) rows.add(Math.floor(p / 4 / canvas.width));
+      return { lowest: Math.max(...rows) / canvas.height, highest: Math.min(...rows) / canvas.height };
+    });
+  await expect.poll(async () => (await heights()).lowest).toBeGreaterThan(0);
+  const { lowest, highest } = await heights();
+  expect(highest).toBeGreaterThan(0.45);
+  expect(lowest).toBeLessThan(0.7);
+});
+
+test('a crossplot of volumes is of a zone between horizons, or of typed times in the project’s units', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('x');
+  await page.getByLabel('Points from').selectOption('Volumes');
+  const count = async () => {
+    const title = page.getByText(/Full stack against .* points/);
+    await expect(title).toBeVisible({ timeout: 60_000 });
+    return Number(/([\d\s\u202f]+) points/.exec(await title.innerText())?.[1].replace(/\D/g, ''));
+  };
+  const zone = await count();
+  expect(zone).toBeGreaterThan(1000);
+  await expect(page.getByLabel('From horizon')).toHaveValue(/./);
+  await page.getByLabel('From horizon').selectOption('');
+  await page.getByLabel('To horizon').selectOption('');
+  await page.getByLabel('From time').fill('1000');
+  await page.getByLabel('To time').fill('1040');
+  // eleven samples of 4 ms in every bin of the survey, then six
+  await expect.poll(async () => (await count()) % 11).toBe(0);
+  const eleven = await count();
+  await page.getByLabel('To time').fill('1020');
+  await expect.poll(count).toBe((eleven / 11) * 6);
+  // an outline keeps what lies in it
+  await page.getByLabel('Inside').selectOption({ index: 1 });
+  await expect.poll(count).toBeLessThan((eleven / 11) * 6);
 });

@@ -30,10 +30,17 @@ export const useProject = create<ProjectState>(() => ({
   problem: null,
 }));
 
+let asked = 0;
+let shown = 0;
+
+/** Read the project's objects anew; of readings that overlap, the one begun last is what counts. */
 export async function refreshProject(): Promise<void> {
   const { store } = useProject.getState();
   if (!store) return;
+  const turn = ++asked;
   const [facts, listed] = await Promise.all([store.facts(), store.list()]);
+  if (turn < shown || store !== useProject.getState().store) return;
+  shown = turn;
   // in the order in which they came
   const objects = listed.sort(
     (a, b) => a.madeBy.started.localeCompare(b.madeBy.started) || a.name.localeCompare(b.name),

@@ -30,6 +30,7 @@ export const storage = textStorage();
 const listeners = new Map<string, Set<(event: Event) => void>>();
 Object.assign(globalThis, {
   localStorage: storage,
+  navigator: {},
   matchMedia: () => ({ matches: false }),
   addEventListener: (type: string, listen: (event: Event) => void) =>
     listeners.set(type, (listeners.get(type) ?? new Set()).add(listen)),

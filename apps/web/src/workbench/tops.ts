@@ -52,7 +52,8 @@ export async function acceptTops(name: string, tops: { well: string; top: Top }[
       continue;
     }
     const one = putTop(objects, well, top);
-    const before = edits.get(one.after.id)?.before ?? one.before;
+    // the table as it was before the first of them, which may be none
+    const { before } = edits.get(one.after.id) ?? one;
     edits.set(one.after.id, { before, after: one.after });
     objects = [...objects.filter((o) => o.id !== one.after.id), one.after];
     done++;

@@ -191,7 +191,7 @@ export async function remakePlanes(
 /** Writes at work at once, so that a store's threads have something to do. */
 const WRITES = 8;
 
-/** Write pieces that lie one after the other in a buffer, a few at a time. */
+/** Write pieces that lie one after the other in a buffer, a few at a time; where one fails, none is still under way. */
 async function writePieces(
   store: Store,
   ref: ArrayRef,
@@ -200,12 +200,15 @@ async function writePieces(
   at: (piece: number) => number[],
 ): Promise<void> {
   const length = chunkLength(ref);
-  for (let from = 0; from < count; from += WRITES)
-    await Promise.all(
+  for (let from = 0; from < count; from += WRITES) {
+    const ended = await Promise.allSettled(
       Array.from({ length: Math.min(WRITES, count - from) }, (_, n) =>
         writeChunk(store, ref, at(from + n), pieces.subarray((from + n) * length, (from + n + 1) * length)),
       ),
     );
+    const failed = ended.find((e) => e.status === 'rejected');
+    if (failed) throw failed.reason;
+  }
 }
 
 /** Cuts a group of inlines for crosslines and slices and writes the pieces. */
