@@ -71,7 +71,12 @@ export function Palette() {
         </Command.Group>
         <Command.Group heading="Actions" className={css.group}>
           {ACTIONS.filter((a) => a.id !== 'palette').map((a) => (
-            <Command.Item key={a.id} value={`${a.title} ${a.id}`} onSelect={() => go(a.run)} className={css.item}>
+            <Command.Item
+              key={a.id}
+              value={`${titleNow(a)} ${a.title} ${a.id}`}
+              onSelect={() => go(a.run)}
+              className={css.item}
+            >
               {titleNow(a)}
               {a.keys && <kbd>{a.keys}</kbd>}
             </Command.Item>
