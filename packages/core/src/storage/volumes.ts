@@ -293,15 +293,15 @@ export async function readCoarsePlane(
 /** `rows` of `count` items `unit` samples long, spread to `wanted` items by linear interpolation; held at the end. */
 function spread(from: Float32Array, rows: number, count: number, wanted: number, by: number, unit: number) {
   const out = new Float32Array(rows * wanted * unit);
-  for (let row = 0; row < rows; row++)
+  for (let row = 0, to = 0; row < rows; row++)
     for (let n = 0; n < wanted; n++) {
       const a = Math.min(count - 1, Math.floor(n / by));
       const b = Math.min(count - 1, a + 1);
       const f = Math.min(1, n / by - a);
-      const [p, q] = [(row * count + a) * unit, (row * count + b) * unit];
-      const to = (row * wanted + n) * unit;
-      if (f === 0) out.set(from.subarray(p, p + unit), to);
-      else for (let k = 0; k < unit; k++) out[to + k] = from[p + k] * (1 - f) + from[q + k] * f;
+      let [p, q] = [(row * count + a) * unit, (row * count + b) * unit];
+      // a kept item is itself, whatever is missing beside it
+      if (f === 0) for (let k = 0; k < unit; k++) out[to++] = from[p++];
+      else for (let k = 0; k < unit; k++) out[to++] = from[p++] * (1 - f) + from[q++] * f;
     }
   return out;
 }

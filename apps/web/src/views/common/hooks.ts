@@ -52,35 +52,32 @@ export function usePlane(
   useEffect(() => {
     if (!volume) return setState(null);
     let wanted = true;
-    const now = planeNow(key);
-    if (now) setState({ key, data: now, index });
-    else {
-      let whole = false;
-      if (!live)
-        readFirstLook(projectId, volume, plane, index).then(
-          (data) => data && wanted && !whole && setState({ key: `${key}/coarse`, data, index, coarse: true }),
-          () => undefined,
-        );
-      readPlane(projectId, volume, plane, index, live).then(
-        (data) => {
-          whole = true;
-          if (!wanted) return;
-          setProblem(null);
-          setState({ key, data, index });
-        },
-        (cause: Error) => wanted && setProblem(cause.message),
-      );
-    }
-    if (!live) {
-      const most =
-        plane === 'inline'
-          ? volume.lattice.inline.count
-          : plane === 'crossline'
-            ? volume.lattice.crossline.count
-            : volume.vertical.count;
+    const readAhead = () => {
+      if (live || !wanted) return;
+      const most = plane === 'slice' ? volume.vertical.count : volume.lattice[plane].count;
       for (const near of [index + 1, index - 1])
         if (near >= 0 && near < most) readPlane(projectId, volume, plane, near).catch(() => undefined);
-    }
+    };
+    const read = async () => {
+      try {
+        // a first look comes before the whole is asked for, so that neither waits for the other
+        const look = live ? null : await readFirstLook(projectId, volume, plane, index).catch(() => null);
+        if (!wanted) return;
+        if (look) setState({ key: `${key}/coarse`, data: look, index, coarse: true });
+        const data = await readPlane(projectId, volume, plane, index, live);
+        if (!wanted) return;
+        setProblem(null);
+        setState({ key, data, index });
+        readAhead();
+      } catch (cause) {
+        if (wanted) setProblem((cause as Error).message);
+      }
+    };
+    const now = planeNow(key);
+    if (now) {
+      setState({ key, data: now, index });
+      readAhead();
+    } else void read();
     return () => {
       wanted = false;
     };
