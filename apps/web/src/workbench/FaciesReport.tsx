@@ -29,7 +29,7 @@ export function FaciesReport({ table }: { table: ResultTable }) {
             <th />
             {classes.map((c) => (
               <th key={c} title={c}>
-                {c.slice(0, 5)}
+                {c}
               </th>
             ))}
           </tr>
@@ -39,7 +39,7 @@ export function FaciesReport({ table }: { table: ResultTable }) {
             const all = row.reduce((a, b) => a + b, 0);
             return (
               <tr key={classes[r]}>
-                <th title={classes[r]}>{classes[r].slice(0, 12)}</th>
+                <th title={classes[r]}>{classes[r]}</th>
                 {row.map((n, c) => {
                   const f = all > 0 ? n / all : 0;
                   const k = 3 * Math.round(255 * f);

@@ -11,8 +11,9 @@ const LETTER = 6;
 const BEFORE_NAME = 10;
 /** Width of a letter of a curve's name or limits. */
 const SMALL_LETTER = 5;
+const BOLD_LETTER = 4.5;
 /** Tracks are narrowed to this part of their width where that lets all wells be seen. */
-const NARROWEST = 0.5;
+export const NARROWEST = 0.44;
 const TRACK_GAP = 3;
 
 /** A well's place in the panel. */
@@ -117,7 +118,7 @@ export function layOut(
     left += own + GAP + more;
     return box;
   });
-  return { wells, width: left - GAP + scroll, top: HEAD, height, window };
+  return { wells, width: left + last + scroll, top: HEAD, height, window };
 }
 
 /** Zones of a well between its tops, from the top down, with the unit that each is. */
@@ -273,7 +274,7 @@ export function headMarks(
       text(
         middle,
         y - 9.5 * (rows - 1),
-        name.slice(0, Math.max(2, Math.floor(box.width / SMALL_LETTER))),
+        name.slice(0, Math.max(2, Math.floor(box.width / BOLD_LETTER))),
         'middle',
         600,
       );

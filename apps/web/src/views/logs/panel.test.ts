@@ -3,7 +3,7 @@ import { topsOf, unitsOf } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { axisOf, extremes, type WellColumn } from './columns';
-import { hangOf, headMarks, inReach, layOut, ticks, wholeWindow, zoneMarks } from './layout';
+import { hangOf, headMarks, inReach, layOut, NARROWEST, ticks, wholeWindow, zoneMarks } from './layout';
 import { printPanel } from './print';
 import { nearestScale, SCALES } from './scale';
 import { type DepthKind, LOGS_DESK, type LogsDesk } from './template';
@@ -91,7 +91,7 @@ describe('a panel of wells', () => {
     const least = even.wells[1].left - (even.wells[0].left + even.wells[0].width);
     expect((gaps[1] - least) / (gaps[0] - least)).toBeCloseTo(3, 6);
   });
-  test('narrows tracks no further than to half before it scrolls', () => {
+  test('narrows tracks only so far before it scrolls, to where the last names still have room', () => {
     const widths = [1, 3, 9].map(
       (n) =>
         layOut(
@@ -103,8 +103,16 @@ describe('a panel of wells', () => {
         ).wells[0].tracks[0].box.width,
     );
     expect(widths[0]).toBe(desk.tracks[0].width);
-    expect(widths[2]).toBe(desk.tracks[0].width / 2);
+    expect(widths[2]).toBe(desk.tracks[0].width * NARROWEST);
     expect(widths[1]).toBeGreaterThanOrEqual(widths[2]);
+  });
+  test('is as wide as its wells and the names of the last one’s tops', () => {
+    const a = column('A');
+    const named = { ...a, tops: [{ ...a.tops[0], name: 'A name of twenty-nine letters' }] };
+    const [short, long] = [a, named].map((c) => layOut([c], desk, size, [0, 900], []));
+    const right = (p: typeof short) => p.wells[0].left + p.wells[0].width;
+    expect(short.width - right(short)).toBeGreaterThan(0);
+    expect(long.width - right(long)).toBeGreaterThan(29 * 5);
   });
   test('cannot be scrolled to where it holds nothing', () => {
     const whole: [number, number] = [300, 1300];

@@ -32,7 +32,7 @@ export function printPanel(
     window,
     spacing,
   );
-  const width = Math.ceil(narrow.width) + 110;
+  const width = Math.ceil(narrow.width) + 10;
   const panel = layOut(columns, desk, { width, height: HEAD + height + 4 }, window, spacing);
   let clips = `<clipPath id="body"><rect x="0" y="${HEAD}" width="${width}" height="${height}"/></clipPath>`;
   let body = desk.zones ? svgOf(zoneMarks(panel, stratigraphy), 'body') : '';
