@@ -32,36 +32,57 @@ export interface Density {
 export function densityOf(points: Points, w: PlotWindow, width: number, height: number, categories = 0): Density {
   const counts = new Uint32Array(width * height);
   const { x, y, color } = points;
-  const votes = color && categories > 0 ? new Uint32Array(width * height * categories) : null;
-  const sums = color && !votes ? new Float64Array(width * height) : null;
-  const told = color ? new Uint32Array(width * height) : null;
-  const [fx, fy] = [width / (w.x1 - w.x0), height / (w.y1 - w.y0)];
+  const { x0, y1 } = w;
+  const [fx, fy] = [width / (w.x1 - x0), height / (y1 - w.y0)];
+  // the cell of every point first: the passes that follow are then of one kind each
+  const cells = new Int32Array(x.length);
   let inside = 0;
-  for (let n = 0; n < x.length; n++) {
-    const a = (x[n] - w.x0) * fx;
-    const b = (w.y1 - y[n]) * fy;
-    if (!(a >= 0 && a < width && b >= 0 && b < height)) continue;
-    const cell = (b | 0) * width + (a | 0);
-    counts[cell]++;
-    inside++;
-    if (votes && color && color[n] === color[n]) votes[cell * categories + color[n]]++;
-    if (color && sums && told && color[n] === color[n]) {
-      sums[cell] += color[n];
-      told[cell]++;
-    }
+  for (let n = 0; n < cells.length; n++) {
+    const a = (x[n] - x0) * fx;
+    const b = (y1 - y[n]) * fy;
+    if (a >= 0 && a < width && b >= 0 && b < height) {
+      const cell = (b | 0) * width + (a | 0);
+      cells[n] = cell;
+      counts[cell]++;
+      inside++;
+    } else cells[n] = -1;
   }
   let most = 0;
   for (let n = 0; n < counts.length; n++) if (counts[n] > most) most = counts[n];
-  const means = sums && told ? Float32Array.from(sums, (s, n) => (told[n] > 0 ? s / told[n] : Number.NaN)) : null;
-  const classes =
-    votes &&
-    Int16Array.from({ length: width * height }, (_, cell) => {
-      let best = -1;
-      for (let c = 0; c < categories; c++)
-        if (votes[cell * categories + c] > (best < 0 ? 0 : votes[cell * categories + best])) best = c;
-      return best;
-    });
+  const means = color && categories === 0 ? meansOf(cells, color, counts.length) : null;
+  const classes = color && categories > 0 ? commonest(cells, color, counts.length, categories) : null;
   return { width, height, counts, means, classes, most, inside };
+}
+
+/** Mean of what colours the points of each cell, NaN where nothing does. */
+function meansOf(cells: Int32Array, color: Float32Array, count: number): Float32Array {
+  // sum and number side by side, since both are wanted at once
+  const told = new Float64Array(2 * count);
+  for (let n = 0; n < cells.length; n++) {
+    const at = 2 * cells[n];
+    const value = color[n];
+    if (at < 0 || value !== value) continue;
+    told[at] += value;
+    told[at + 1]++;
+  }
+  const out = new Float32Array(count);
+  for (let c = 0; c < count; c++) out[c] = told[2 * c] / told[2 * c + 1];
+  return out;
+}
+
+/** Commonest class of the points of each cell, the first of those alike; −1 where there is none. */
+function commonest(cells: Int32Array, color: Float32Array, count: number, categories: number): Int16Array {
+  const votes = new Uint32Array(count * categories);
+  for (let n = 0; n < cells.length; n++) if (cells[n] >= 0 && color[n] >= 0) votes[cells[n] * categories + color[n]]++;
+  const out = new Int16Array(count).fill(-1);
+  for (let cell = 0; cell < count; cell++)
+    for (let c = 0, best = 0; c < categories; c++) {
+      const some = votes[cell * categories + c];
+      if (some <= best) continue;
+      best = some;
+      out[cell] = c;
+    }
+  return out;
 }
 
 /** Whether a point lies in a ring, by the crossings of a ray. */
