@@ -63,6 +63,19 @@ describe('a project in the browser', () => {
     expect(await store.list()).toHaveLength(1);
   });
 
+  test('keeps writes asked for in one go, and refuses them all where the database takes none', async () => {
+    const { id, store } = await fresh();
+    const keys = Array.from({ length: 20 }, (_, n) => `v/c/${n}`);
+    await Promise.all(keys.map((key, n) => store.writeBytes(key, Uint8Array.of(n))));
+    for (const [n, key] of keys.entries()) expect([...((await store.readBytes(key)) ?? [])]).toEqual([n]);
+    // later ones win over earlier ones of the same key
+    await Promise.all([1, 2, 3].map((n) => store.writeBytes('v/same', Uint8Array.of(n))));
+    expect([...((await store.readBytes('v/same')) ?? [])]).toEqual([3]);
+    await removeDatabase(id);
+    const refused = await Promise.allSettled(keys.map((key) => store.writeBytes(key, Uint8Array.of(1))));
+    expect(refused.map((r) => r.status)).toEqual(keys.map(() => 'rejected'));
+  });
+
   test('that is not there is no project, and one that was deleted is not there', async () => {
     await expect(idbStore('nowhere')).rejects.toThrow('there is no project nowhere');
     const { id } = await fresh();

@@ -26,6 +26,33 @@ async function open(projectId: string): Promise<IDBPDatabase<ProjectSchema>> {
 export const changesOf = (projectId: string) => `lithagon-changes-${projectId}`;
 
 /**
+ * Writes asked for in one go, as one transaction: the database takes transactions that write one after the other, so that
+ * each write on its own would wait for the one before it.
+ */
+function arrayWriter(db: IDBPDatabase<ProjectSchema>): Store['writeBytes'] {
+  let waiting: { key: string; bytes: Uint8Array; done(): void; fail(cause: unknown): void }[] = [];
+  const flush = async () => {
+    const these = waiting;
+    waiting = [];
+    try {
+      const tx = db.transaction('arrays', 'readwrite', { durability: 'relaxed' });
+      // what goes wrong with one of them is heard of from the transaction
+      for (const { key, bytes } of these) tx.store.put(bytes, key).catch(() => undefined);
+      await tx.done;
+      for (const { done } of these) done();
+    } catch (cause) {
+      for (const { fail } of these) fail(cause);
+    }
+  };
+  return (key, bytes) =>
+    new Promise((done, fail) => {
+      // a view would store its whole buffer
+      const own = bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice();
+      if (waiting.push({ key, bytes: own, done, fail }) === 1) queueMicrotask(flush);
+    });
+}
+
+/**
  * A project in the browser's own database. Where the project came from a server (`origin`), arrays that are not here
  * yet are fetched from it when first read, and kept.
  */
@@ -35,6 +62,7 @@ export async function idbStore(projectId: string): Promise<Store> {
   if (!facts) throw new Error(`there is no project ${projectId}`);
   const channel = new BroadcastChannel(changesOf(projectId));
   const { origin } = facts;
+  const write = arrayWriter(db);
   return {
     facts: async () => (await db.get('facts', 'facts')) as ProjectFacts,
     list: () => db.getAll('objects'),
@@ -58,14 +86,10 @@ export async function idbStore(projectId: string): Promise<Store> {
       const response = await fetch(`${origin}/arrays/${key}`);
       if (!response.ok) return null;
       const bytes = new Uint8Array(await response.arrayBuffer());
-      await db.put('arrays', bytes, key);
+      await write(key, bytes);
       return bytes;
     },
-    async writeBytes(key, bytes) {
-      // a view would store its whole buffer
-      const own = bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice();
-      await db.put('arrays', own, key);
-    },
+    writeBytes: write,
     async removeArrays(prefix) {
       await db.delete('arrays', IDBKeyRange.bound(prefix, `${prefix}\uffff`));
     },
