@@ -46,8 +46,8 @@ export function CrossplotView() {
     // biome-ignore lint/correctness/useExhaustiveDependencies: what is valid follows from the objects
     [desk, wells, valid],
   );
-  const { facts, problem } = usePlotFacts(request);
-  const label = (of: string) => options.find((o) => o.value === of)?.label ?? of;
+  const { facts, of, problem, gathering } = usePlotFacts(request);
+  const label = (id: string) => objects.find((o) => o.id === id)?.name ?? id;
   const along = objects.find((o): o is Volume => o.id === desk.x.of && o.kind === 'volume');
   const horizons = zoneHorizons(objects, along);
   const from = (kind: PlotDesk['from']) => {
@@ -64,11 +64,13 @@ export function CrossplotView() {
     <ViewFrame
       view="crossplot"
       title="Crossplot"
-      subtitle={
-        request
-          ? `${label(desk.x.of)} against ${label(desk.y.of)}${facts ? ` · ${facts.count.toLocaleString('en').replace(/,/g, '\u202f')} points` : ''}`
-          : ''
-      }
+      subtitle={[
+        of && `${label(of.x.of)} against ${label(of.y.of)}`,
+        facts && `${facts.count.toLocaleString('en').replace(/,/g, '\u202f')} points`,
+        gathering && 'gathering …',
+      ]
+        .filter(Boolean)
+        .join(' · ')}
       notShown={(facts?.notes ?? []).map((n) => ({ name: n.split(' ')[0], why: n.slice(n.indexOf(' ') + 1) }))}
       fixed="depth"
     >
@@ -175,14 +177,15 @@ export function CrossplotView() {
             </span>
           </EmptyView>
         )}
-        {problem && <EmptyView title={problem} />}
+        {request && problem && <EmptyView title={problem} />}
         {request && !facts && !problem && <p className={css.gathering}>Gathering points …</p>}
-        {request && facts && !problem && (
+        {request && facts && of && !problem && (
           <Plot
-            key={`${desk.from}${desk.x.of}${desk.x.log}${desk.y.of}${desk.y.log}`}
+            key={`${of.from}${of.x.of}${of.x.log}${of.y.of}${of.y.log}`}
             facts={facts}
-            desk={desk}
-            labels={[label(desk.x.of), label(desk.y.of), label(desk.color ?? '')]}
+            // points keep the names of what they were gathered of until the next ones are here
+            desk={{ ...desk, ...of }}
+            labels={[label(of.x.of), label(of.y.of), label(of.color ?? '')]}
           />
         )}
       </div>

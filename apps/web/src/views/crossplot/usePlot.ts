@@ -31,13 +31,23 @@ export interface Picture {
   tookMs: number;
 }
 
-/** The points of a request, gathered in the worker; no facts while they are not those of the request. */
-export function usePlotFacts(request: PlotRequest | null): { facts: PlotFacts | null; problem: string | null } {
+/** What is plotted: the points that came last, and the request that they are of, which may be the one before. */
+export interface Gathered {
+  facts: PlotFacts | null;
+  of: PlotRequest | null;
+  problem: string | null;
+  /** Whether newer points are on their way. */
+  gathering: boolean;
+}
+
+/** The points of a request, gathered in the worker. */
+export function usePlotFacts(request: PlotRequest | null): Gathered {
   const projectId = useProject((s) => s.id);
   const objects = useProject((s) => s.objects);
-  const [state, setState] = useState<{ of: string; facts: PlotFacts | null; problem: string | null }>({
-    of: '',
+  const [state, setState] = useState<Omit<Gathered, 'gathering'> & { key: string }>({
+    key: '',
     facts: null,
+    of: null,
     problem: null,
   });
   const key = JSON.stringify(request);
@@ -49,13 +59,13 @@ export function usePlotFacts(request: PlotRequest | null): { facts: PlotFacts | 
     let wanted = true;
     forViews()
       .plotGather(projectId, request)
-      .then((outcome) => wanted && setState({ of: key, facts: unwrap(outcome), problem: null }))
-      .catch((cause: Error) => wanted && setState({ of: key, facts: null, problem: cause.message }));
+      .then((outcome) => wanted && setState({ key, facts: unwrap(outcome), of: request, problem: null }))
+      .catch((cause: Error) => wanted && setState({ key, facts: null, of: request, problem: cause.message }));
     return () => {
       wanted = false;
     };
   }, [key, projectId, revisions]);
-  return state.of === key ? state : { facts: null, problem: null };
+  return { ...state, gathering: request !== null && state.key !== key };
 }
 
 /** The raster of what is in the window; the newest request wins. */
