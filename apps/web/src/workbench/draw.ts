@@ -42,9 +42,35 @@ export function beginFault(fault?: Fault): void {
   });
 }
 
+type PickTool = Extract<Tool, { kind: 'pick' }>;
+
+let turn: Promise<void> = Promise.resolve();
+
+/** Strokes quick after one another are taken in turn, so that each builds on what the one before it made. */
+function inTurn(work: () => Promise<void>): Promise<void> {
+  const next = turn.then(work);
+  turn = next.catch(() => undefined);
+  return next;
+}
+
+/** A tool as it is now: the stroke before may have made the object that it works on. */
+function asNow<T extends Tool & { name: string }>(tool: T): T {
+  const { tool: now } = useTool.getState();
+  return now?.kind === tool.kind && (now as T).name === tool.name ? (now as T) : tool;
+}
+
 /** Add a pick where a section was clicked, on the nearest event; a pick on the same trace moves. */
-export async function pickAt(
-  tool: Extract<Tool, { kind: 'pick' }>,
+export const pickAt = (
+  tool: PickTool,
+  line: SectionLine,
+  volume: Pick<Volume, 'vertical'>,
+  data: Float32Array,
+  trace: number,
+  vertical: number,
+): Promise<void> => inTurn(() => addPick(asNow(tool), line, volume, data, trace, vertical));
+
+async function addPick(
+  tool: PickTool,
   line: SectionLine,
   volume: Pick<Volume, 'vertical'>,
   data: Float32Array,
@@ -72,12 +98,10 @@ export async function pickAt(
 }
 
 /** Take out the pick nearest to a place on a section. */
-export async function unpickAt(
-  tool: Extract<Tool, { kind: 'pick' }>,
-  line: SectionLine,
-  trace: number,
-  vertical: number,
-): Promise<void> {
+export const unpickAt = (tool: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> =>
+  inTurn(() => takePickOff(asNow(tool), line, trace, vertical));
+
+async function takePickOff(tool: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> {
   const before = objectOf(tool.id) as Picks | undefined;
   if (!before) return;
   const [x, y] = placeOf(line, trace);
@@ -89,14 +113,16 @@ export async function unpickAt(
 }
 
 /** Change which event is followed; what was picked stays where it is. */
-export async function changeEvent(tool: Extract<Tool, { kind: 'pick' }>, event: Picks['event']): Promise<void> {
+export async function changeEvent(tool: PickTool, event: Picks['event']): Promise<void> {
   takeTool({ ...tool, event });
   const before = objectOf(tool.id) as Picks | undefined;
   if (before) await edit(`${before.name} follows a ${event}`, [before], [drawn<Picks>({ ...before, event })]);
 }
 
 /** Keep the stick being drawn. */
-export async function finishStick(): Promise<void> {
+export const finishStick = (): Promise<void> => inTurn(keepStick);
+
+async function keepStick(): Promise<void> {
   const { tool } = useTool.getState();
   if (tool?.kind !== 'fault') return;
   const stick = [...tool.stick].sort((a, b) => a[2] - b[2]);
