@@ -51,7 +51,7 @@ export function attached<T extends EarthObject & { well: string }>(object: T, we
   return {
     ...object,
     well,
-    name: object.name.startsWith(object.well) ? object.name.replace(object.well, well) : object.name,
+    name: object.name.startsWith(object.well) ? object.name.replace(object.well, () => well) : object.name,
     revision: loadedRevision(object.revision, { well }),
   };
 }
