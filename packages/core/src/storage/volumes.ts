@@ -188,8 +188,8 @@ export async function remakePlanes(
   await coarse?.finish();
 }
 
-/** Writes at work at once, so that a store's threads have something to do. */
-const WRITES = 8;
+/** Writes asked for in one go, so that a store's threads have something to do; two goes are under way at once. */
+const WRITES = 12;
 
 /** Write pieces that lie one after the other in a buffer, a few at a time; where one fails, none is still under way. */
 async function writePieces(
@@ -200,14 +200,19 @@ async function writePieces(
   at: (piece: number) => number[],
 ): Promise<void> {
   const length = chunkLength(ref);
-  for (let from = 0; from < count; from += WRITES) {
-    const ended = await Promise.allSettled(
-      Array.from({ length: Math.min(WRITES, count - from) }, (_, n) =>
+  let before: Promise<PromiseSettledResult<void>[]> = Promise.resolve([]);
+  for (let from = 0; from < count + WRITES; from += WRITES) {
+    const now = Promise.allSettled(
+      Array.from({ length: Math.max(0, Math.min(WRITES, count - from)) }, (_, n) =>
         writeChunk(store, ref, at(from + n), pieces.subarray((from + n) * length, (from + n + 1) * length)),
       ),
     );
-    const failed = ended.find((e) => e.status === 'rejected');
-    if (failed) throw failed.reason;
+    const failed = (await before).find((e) => e.status === 'rejected');
+    if (failed) {
+      await now;
+      throw failed.reason;
+    }
+    before = now;
   }
 }
 
