@@ -1,7 +1,7 @@
 // A picture of a field: a cubic along rows (Catmull & Rom 1974), linear across them, values turned into colours by a table.
 // Memory is laid out by the caller; offsets are in bytes.
 
-/** Half a sample beyond the ends is not drawn; rounding may not lose the ends themselves. */
+/** Nothing is drawn beyond the ends; rounding may not lose the ends themselves. */
 const EDGE: f64 = 1e-6;
 /** Places are counted in parts of 2⁻³² along a line of pixels. */
 const UNIT: f64 = 4294967296;

@@ -61,7 +61,7 @@ export function fieldPicture(room: PictureRoom, picture: FieldPicture): Uint8Cla
   return new Uint8ClampedArray(kernels.memory.buffer as ArrayBuffer, outAt, 4 * width * height);
 }
 
-/** Half a sample beyond the ends is not drawn; rounding may not lose the ends themselves. */
+/** Nothing is drawn beyond the ends; rounding may not lose the ends themselves. */
 const EDGE = 1e-6;
 
 /** The same in plain TypeScript: what the kernel is tested and measured against. */

@@ -61,56 +61,47 @@ function asNow<T extends Tool & { name: string }>(tool: T): T {
 
 /** Add a pick where a section was clicked, on the nearest event; a pick on the same trace moves. */
 export const pickAt = (
-  tool: PickTool,
+  picking: PickTool,
   line: SectionLine,
   volume: Pick<Volume, 'vertical'>,
   data: Float32Array,
   trace: number,
   vertical: number,
-): Promise<void> => inTurn(() => addPick(asNow(tool), line, volume, data, trace, vertical));
-
-async function addPick(
-  tool: PickTool,
-  line: SectionLine,
-  volume: Pick<Volume, 'vertical'>,
-  data: Float32Array,
-  trace: number,
-  vertical: number,
-): Promise<void> {
-  const t = Math.round(trace);
-  if (t < 0 || t >= line.traces) return;
-  const { first, step, count } = volume.vertical;
-  const time = snap({ data, samples: count, first, step }, t, vertical, tool.event, tool.snapMs);
-  if (Number.isNaN(time)) {
-    toast(`No ${tool.event} lies within ${tool.snapMs} ms of there. Nothing was picked.`);
-    return;
-  }
-  const [x, y] = placeOf(line, t);
-  const near = Math.hypot(...placeOf(line, 1).map((v, c) => v - placeOf(line, 0)[c])) / 2;
-  const before = objectOf(tool.id) as Picks | undefined;
-  const kept = (before?.points ?? []).filter((p) => Math.hypot(p[0] - x, p[1] - y) > near);
-  const points: Picks['points'] = [...kept, [x, y, time]];
-  const after = before
-    ? drawn<Picks>({ ...before, points })
-    : newDrawn<Picks>({ kind: 'picks', name: tool.name, domain: 'twt', event: tool.event, points, erased: [] });
-  takeTool({ ...tool, id: after.id });
-  await edit(`Pick on ${after.name}`, before ? [before] : [], [after]);
-}
+): Promise<void> =>
+  inTurn(async () => {
+    const tool = asNow(picking);
+    const t = Math.round(trace);
+    if (t < 0 || t >= line.traces) return;
+    const { first, step, count } = volume.vertical;
+    const time = snap({ data, samples: count, first, step }, t, vertical, tool.event, tool.snapMs);
+    if (Number.isNaN(time)) {
+      toast(`No ${tool.event} lies within ${tool.snapMs} ms of there. Nothing was picked.`);
+      return;
+    }
+    const [x, y] = placeOf(line, t);
+    const near = Math.hypot(...placeOf(line, 1).map((v, c) => v - placeOf(line, 0)[c])) / 2;
+    const before = objectOf(tool.id) as Picks | undefined;
+    const kept = (before?.points ?? []).filter((p) => Math.hypot(p[0] - x, p[1] - y) > near);
+    const points: Picks['points'] = [...kept, [x, y, time]];
+    const after = before
+      ? drawn<Picks>({ ...before, points })
+      : newDrawn<Picks>({ kind: 'picks', name: tool.name, domain: 'twt', event: tool.event, points, erased: [] });
+    takeTool({ ...tool, id: after.id });
+    await edit(`Pick on ${after.name}`, before ? [before] : [], [after]);
+  });
 
 /** Take out the pick nearest to a place on a section. */
-export const unpickAt = (tool: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> =>
-  inTurn(() => takePickOff(asNow(tool), line, trace, vertical));
-
-async function takePickOff(tool: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> {
-  const before = objectOf(tool.id) as Picks | undefined;
-  if (!before) return;
-  const [x, y] = placeOf(line, trace);
-  const far = (p: number[]) => Math.hypot(p[0] - x, p[1] - y) / 25 + Math.abs(p[2] - vertical) / 4;
-  const nearest = before.points.reduce<number[] | null>((a, p) => (!a || far(p) < far(a) ? p : a), null);
-  if (!nearest || far(nearest) > 8) return;
-  const points = before.points.filter((p) => p !== nearest);
-  await edit(`Take a pick off ${before.name}`, [before], [drawn<Picks>({ ...before, points })]);
-}
+export const unpickAt = (picking: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> =>
+  inTurn(async () => {
+    const before = objectOf(asNow(picking).id) as Picks | undefined;
+    if (!before) return;
+    const [x, y] = placeOf(line, trace);
+    const far = (p: number[]) => Math.hypot(p[0] - x, p[1] - y) / 25 + Math.abs(p[2] - vertical) / 4;
+    const nearest = before.points.reduce<number[] | null>((a, p) => (!a || far(p) < far(a) ? p : a), null);
+    if (!nearest || far(nearest) > 8) return;
+    const points = before.points.filter((p) => p !== nearest);
+    await edit(`Take a pick off ${before.name}`, [before], [drawn<Picks>({ ...before, points })]);
+  });
 
 /** Change which event is followed; what was picked stays where it is. */
 export async function changeEvent(tool: PickTool, event: Picks['event']): Promise<void> {
@@ -120,20 +111,19 @@ export async function changeEvent(tool: PickTool, event: Picks['event']): Promis
 }
 
 /** Keep the stick being drawn. */
-export const finishStick = (): Promise<void> => inTurn(keepStick);
-
-async function keepStick(): Promise<void> {
-  const { tool } = useTool.getState();
-  if (tool?.kind !== 'fault') return;
-  const stick = [...tool.stick].sort((a, b) => a[2] - b[2]);
-  if (stick.length < 2) return takeTool({ ...tool, stick: [] });
-  const before = objectOf(tool.id) as Fault | undefined;
-  const after = before
-    ? drawn<Fault>({ ...before, sticks: [...before.sticks, stick] })
-    : newDrawn<Fault>({ kind: 'fault', name: tool.name, domain: 'twt', sticks: [stick] });
-  takeTool({ ...tool, id: after.id, stick: [] });
-  await edit(`Stick of ${after.name}`, before ? [before] : [], [after]);
-}
+export const finishStick = (): Promise<void> =>
+  inTurn(async () => {
+    const { tool } = useTool.getState();
+    if (tool?.kind !== 'fault') return;
+    const stick = [...tool.stick].sort((a, b) => a[2] - b[2]);
+    if (stick.length < 2) return takeTool({ ...tool, stick: [] });
+    const before = objectOf(tool.id) as Fault | undefined;
+    const after = before
+      ? drawn<Fault>({ ...before, sticks: [...before.sticks, stick] })
+      : newDrawn<Fault>({ kind: 'fault', name: tool.name, domain: 'twt', sticks: [stick] });
+    takeTool({ ...tool, id: after.id, stick: [] });
+    await edit(`Stick of ${after.name}`, before ? [before] : [], [after]);
+  });
 
 /** The track that a horizon shows: itself, or the one that it was closed from. */
 export function trackBehind(horizon: Horizon): Horizon | null {

@@ -75,6 +75,7 @@ export function usePlane(
     };
     const now = planeNow(key);
     if (now) {
+      setProblem(null);
       setState({ key, data: now, index });
       readAhead();
     } else void read();

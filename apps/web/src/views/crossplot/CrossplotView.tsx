@@ -65,8 +65,8 @@ export function CrossplotView() {
       view="crossplot"
       title="Crossplot"
       subtitle={[
-        of && `${label(of.x.of)} against ${label(of.y.of)}`,
-        facts && `${facts.count.toLocaleString('en').replace(/,/g, '\u202f')} points`,
+        request && of && `${label(of.x.of)} against ${label(of.y.of)}`,
+        request && facts && `${facts.count.toLocaleString('en').replace(/,/g, '\u202f')} points`,
         gathering && 'gathering …',
       ]
         .filter(Boolean)
