@@ -59,7 +59,7 @@ export async function measure({ files }) {
   repaints.sort((a, b) => a - b);
   return [
     {
-      what: 'SEG-Y of IBM floats to stored slabs in Chromium (three copies)',
+      what: 'SEG-Y of IBM floats to stored slabs in Chromium, when the volume is there',
       value: megabytes / load,
       unit: 'MB/s',
       ratio: (plain * megabytes * 1e6) / load,

@@ -43,7 +43,7 @@ export async function measure({ files, dir }) {
   const reference = await timed(() => plain(path), 3);
   return [
     {
-      what: 'SEG-Y of IBM floats to stored slabs in Node (three copies)',
+      what: 'SEG-Y of IBM floats to stored slabs in Node, when the volume is there',
       value: megabytes / load,
       unit: 'MB/s',
       ratio: reference / load,

@@ -4,7 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { carried, faciesScores } from './acceptWells.mjs';
+import { carried, cutSummary, faciesScores } from './acceptWells.mjs';
 import { build, install, root } from './setup.mjs';
 
 const HORIZONS = [
@@ -229,11 +229,11 @@ function page(results) {
     '',
     tieSummary(results),
     '',
-    '| seed | tops of QN-1 carried to four wells: within 2 m of the truth | beds wrongly said missing | reservoir cut out of QN-2: said missing, others within 2 m | blind-well accuracy of facies (always guessing the commonest; calibration error) |',
-    '|---|---|---|---|---|',
+    '| seed | tops of QN-1 carried to four wells: within 2 m of the truth | beds wrongly said missing | reservoir cut out of copies of the four wells: said missing, not proposed, placed | mudrock cut out: the same | blind-well accuracy of facies (always guessing the commonest; calibration error) |',
+    '|---|---|---|---|---|---|',
     ...results.map(
       (r) =>
-        `| ${r.seed} | ${r.carried.within2m} of ${r.carried.proposals} | ${r.carried.wronglyAbsent} | ${r.carried.cutAbsent ? 'yes' : 'no'}, ${r.carried.cutWithin2m} of ${r.carried.cutPlaced} | ${r.facies.map((f) => `${f.method} ${percent(f.accuracy)} (${percent(f.majority)}; ${percent(f.calibrationError)})`).join('; ')} |`,
+        `| ${r.seed} | ${r.carried.within2m} of ${r.carried.proposals} | ${r.carried.wronglyAbsent} | ${cutSummary(r.carried.cuts, 'Tolven Top')} | ${cutSummary(r.carried.cuts, 'Brack Top')} | ${r.facies.map((f) => `${f.method} ${percent(f.accuracy)} (${percent(f.majority)}; ${percent(f.calibrationError)})`).join('; ')} |`,
     ),
     '',
     '| seed | depth of Tolven Top over Crest: bias, rms (m) | at the blind well (m) | contacts found less true: gas–oil, oil–water (m) | gross rock | oil | gas |',

@@ -3,6 +3,11 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const TARGETS = ['QN-2', 'QN-3', 'QN-4', 'QN-5'];
+/** Beds that are cut out of copies of the wells, each by its top and that of the next. */
+const CUTS = [
+  { bed: 'Tolven Top', next: 'Tolven Base', mark: 'C' },
+  { bed: 'Brack Top', next: 'Brack Unconformity', mark: 'B' },
+];
 
 /** Lines of a CSV file by well. */
 function rowsOf(path) {
@@ -27,52 +32,80 @@ function withoutBed(path, name, fromM, toM) {
   return `${head}${kept.map((row, n) => [(rows[0][0] + n * step).toFixed(4), ...row.slice(1)].join(' ')).join('\n')}\n`;
 }
 
-/** Carry the tops of QN-1 to the other wells, and to one from which the reservoir was taken out; compare with the truth. */
+/**
+ * Carry the tops of QN-1 to the other wells, and to copies of them out of which a bed was taken: the reservoir, and a
+ * mudrock between mudrocks; compare with the truth.
+ */
 export function carried(cli, files, dir) {
   const project = join(dir, 'carried');
   const { head, lines } = rowsOf(join(files, 'well-tops.csv'));
   const mdOf = (well, top) => Number(lines.find(([w, t]) => w === well && t === top)?.[2] ?? Number.NaN);
   const own = join(dir, 'qn1-tops.csv');
   writeFileSync(own, `${[head, ...lines.filter(([w]) => w === 'QN-1').map((l) => l.join(','))].join('\n')}\n`);
-  const heads = rowsOf(join(files, 'well-heads.csv'));
-  const two = heads.lines.find(([w]) => w === 'QN-2');
-  const cut = join(dir, 'cut-head.csv');
-  writeFileSync(cut, `${heads.head}\n${['QN-2C', ...two.slice(1)].join(',')}\n`);
-  const [from, to] = [mdOf('QN-2', 'Tolven Top'), mdOf('QN-2', 'Tolven Base')];
-  const las = join(dir, 'QN-2C.las');
-  writeFileSync(las, withoutBed(join(files, 'QN-2.las'), 'QN-2C', from, to));
-  const names = ['well-heads.csv', 'well-surveys.csv', ...['QN-1', ...TARGETS].map((w) => `${w}.las`)];
-  cli('load', ...names.map((n) => join(files, n)), own, cut, las, '--project', project, '--declare', 'crs=EPSG:32740');
+  const copies = TARGETS.flatMap((well) =>
+    CUTS.map(({ bed, next, mark }) => ({
+      well,
+      bed,
+      name: `${well}${mark}`,
+      from: mdOf(well, bed),
+      to: mdOf(well, next),
+    })),
+  ).filter(({ from, to }) => to - from > 8);
+  for (const { well, name, from, to } of copies)
+    writeFileSync(join(dir, `${name}.las`), withoutBed(join(files, `${well}.las`), name, from, to));
+  const ofCopies = (file) => {
+    const table = rowsOf(join(files, file));
+    const rows = copies.flatMap(({ well, name }) =>
+      table.lines.filter(([w]) => w === well).map(([, ...cells]) => [name, ...cells].join(',')),
+    );
+    const path = join(dir, `cut-${file}`);
+    writeFileSync(path, `${table.head}\n${rows.join('\n')}\n`);
+    return path;
+  };
+  const tables = ['well-heads.csv', 'well-surveys.csv'];
+  const logs = [
+    ...['QN-1', ...TARGETS].map((w) => join(files, `${w}.las`)),
+    ...copies.map((c) => join(dir, `${c.name}.las`)),
+  ];
   cli(
-    'do',
-    'wells.carry',
+    'load',
+    ...tables.map((f) => join(files, f)),
+    ...tables.map(ofCopies),
+    own,
+    ...logs,
     '--project',
     project,
-    '--in',
-    'trusted=QN-1',
-    ...[...TARGETS, 'QN-2C'].flatMap((w) => ['--in', `wells=${w}`]),
+    '--declare',
+    'crs=EPSG:32740',
   );
+  const into = [...TARGETS, ...copies.map((c) => c.name)].flatMap((w) => ['--in', `wells=${w}`]);
+  cli('do', 'wells.carry', '--project', project, '--in', 'trusted=QN-1', ...into);
   const { objects } = JSON.parse(readFileSync(join(project, 'project.json'), 'utf8'));
-  const tables = objects.filter((o) => o.kind === 'tops' && o.madeBy.step === 'wells.carry');
-  const result = { proposals: 0, within2m: 0, wronglyAbsent: 0, cutAbsent: false, cutPlaced: 0, cutWithin2m: 0 };
-  const notes = tables[0]?.madeBy.warnings ?? [];
-  for (const table of tables)
+  const made = objects.filter((o) => o.kind === 'tops' && o.madeBy.step === 'wells.carry');
+  const notes = made[0]?.madeBy.warnings ?? [];
+  const result = { proposals: 0, within2m: 0, wronglyAbsent: 0, cuts: [] };
+  for (const table of made.filter((t) => TARGETS.includes(t.well)))
     for (const [top, md] of table.rows) {
-      const isCut = table.well === 'QN-2C';
-      const truth = mdOf(isCut ? 'QN-2' : table.well, top) - (isCut && mdOf('QN-2', top) >= to ? to - from : 0);
-      if (Number.isNaN(truth) || (isCut && top === 'Tolven Top')) continue;
-      const good = Math.abs(md - truth) <= 2;
-      if (isCut) {
-        result.cutPlaced++;
-        if (good) result.cutWithin2m++;
-      } else {
-        result.proposals++;
-        if (good) result.within2m++;
-      }
+      const truth = mdOf(table.well, top);
+      if (Number.isNaN(truth)) continue;
+      result.proposals++;
+      if (Math.abs(md - truth) <= 2) result.within2m++;
     }
-  result.wronglyAbsent = notes.filter((n) => / is missing at /.test(n) && !n.startsWith('QN-2C')).length;
-  result.cutAbsent = notes.some((n) => n.startsWith('QN-2C: the bed below Tolven Top is missing'));
+  result.wronglyAbsent = notes.filter(
+    (n) => TARGETS.some((w) => n.startsWith(`${w}: `)) && / is missing at /.test(n),
+  ).length;
+  for (const { name, bed } of copies) {
+    const placed = made.find((t) => t.well === name)?.rows.some(([top]) => top === bed) ?? false;
+    const said = notes.some((n) => n.startsWith(`${name}: the bed below ${bed} is missing`));
+    result.cuts.push({ bed, outcome: placed ? 'placed' : said ? 'missing' : 'none' });
+  }
   return result;
+}
+
+/** Of the beds that were cut out: said missing, not proposed, placed. */
+export function cutSummary(cuts, bed) {
+  const of = (outcome) => cuts.filter((c) => c.bed === bed && c.outcome === outcome).length;
+  return `${of('missing')}, ${of('none')}, ${of('placed')}`;
 }
 
 /** Blind-well accuracy of each classifier, trained on the two described wells, each left out in turn. */

@@ -51,6 +51,7 @@ export * from './steps/index.ts';
 export * from './storage/arrays.ts';
 export { memoryStore } from './storage/memory.ts';
 export { type ParcelOptions, readParcel, writeParcel } from './storage/parcel.ts';
+export * from './storage/planes.ts';
 export * from './storage/store.ts';
 export * from './storage/volumes.ts';
 export type { Knee } from './tie/calibrate.ts';

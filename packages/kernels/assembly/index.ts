@@ -1,3 +1,3 @@
-export { cutSlices, ibmFloats, mixWords, sums, turnFloats } from './samples';
+export { cutSlices, ibmTraces, mixWords, sums, turnTraces } from './samples';
 export { fieldPicture } from './fieldPicture';
 export { varianceLine } from './variancePlane';

@@ -8,37 +8,49 @@ function turned(w: v128): v128 {
   return v128.shuffle<u8>(w, w, 3, 2, 1, 0, 7, 6, 5, 4, 11, 10, 9, 8, 15, 14, 13, 12);
 }
 
-/** IEEE floats of the other byte order; `count` is a multiple of four. */
-export function turnFloats(from: usize, to: usize, count: i32): void {
-  for (let k: i32 = 0; k < count; k += 4) {
-    const o = (k as usize) << 2;
-    v128.store(to + o, turned(v128.load(from + o)));
+/** `traces` traces of IEEE floats of the other byte order, `stride` words apart, laid one after the other at `to`. */
+export function turnTraces(from: usize, to: usize, traces: i32, stride: i32, count: i32): void {
+  for (let t: i32 = 0; t < traces; t++) {
+    // a last four that is not whole runs over into what is written next
+    for (let k: i32 = 0; k < count; k += 4) {
+      const o = (k as usize) << 2;
+      v128.store(to + o, turned(v128.load(from + o)));
+    }
+    from += (stride as usize) << 2;
+    to += (count as usize) << 2;
   }
 }
 
 /**
- * IBM floats (base 16, excess 64, 24-bit fraction) to IEEE ones; `count` is a multiple of four.
- * Exact wherever the result is a normal float32. @returns how many samples lie outside that: those are to be done over
+ * `traces` traces of IBM floats (base 16, excess 64, 24-bit fraction), `stride` words apart, to IEEE ones laid one after
+ * the other at `to`. Exact wherever the result is a normal float32.
+ * @returns how many fours of samples hold one outside that: they are to be done over
  */
-export function ibmFloats(from: usize, to: usize, count: i32, turn: i32): i32 {
+export function ibmTraces(from: usize, to: usize, traces: i32, stride: i32, count: i32, turn: i32): i32 {
   const fraction = i32x4.splat(0xffffff);
   const sign = i32x4.splat(0x80000000);
   const low = i32x4.splat(39);
   const span = i32x4.splat(95 - 39);
+  const lanes = i32x4(0, 1, 2, 3);
   let outside: i32 = 0;
-  for (let k: i32 = 0; k < count; k += 4) {
-    const o = (k as usize) << 2;
-    const raw = v128.load(from + o);
-    const w = turn ? turned(raw) : raw;
-    const e = v128.and(i32x4.shr_u(w, 24), i32x4.splat(0x7f));
-    const f = v128.and(w, fraction);
-    // 2^(4·(e − 64) − 24) put together from its bits: biased exponent 4·e − 153
-    const scale = i32x4.shl(i32x4.sub(i32x4.shl(e, 2), i32x4.splat(153)), 23);
-    const zero = i32x4.eq(f, i32x4.splat(0));
-    const far = v128.andnot(i32x4.gt_u(i32x4.sub(e, low), span), zero);
-    if (v128.any_true(far)) outside++;
-    const value = f32x4.mul(f32x4.convert_i32x4_s(f), v128.andnot(scale, zero));
-    v128.store(to + o, v128.or(value, v128.and(w, sign)));
+  for (let t: i32 = 0; t < traces; t++) {
+    for (let k: i32 = 0; k < count; k += 4) {
+      const o = (k as usize) << 2;
+      const raw = v128.load(from + o);
+      const w = turn ? turned(raw) : raw;
+      const e = v128.and(i32x4.shr_u(w, 24), i32x4.splat(0x7f));
+      const f = v128.and(w, fraction);
+      // 2^(4·(e − 64) − 24) put together from its bits: biased exponent 4·e − 153
+      const scale = i32x4.shl(i32x4.sub(i32x4.shl(e, 2), i32x4.splat(153)), 23);
+      const zero = i32x4.eq(f, i32x4.splat(0));
+      const far = v128.andnot(i32x4.gt_u(i32x4.sub(e, low), span), zero);
+      // what follows a trace is no sample
+      if (v128.any_true(v128.and(far, i32x4.lt_s(lanes, i32x4.splat(count - k))))) outside++;
+      const value = f32x4.mul(f32x4.convert_i32x4_s(f), v128.andnot(scale, zero));
+      v128.store(to + o, v128.or(value, v128.and(w, sign)));
+    }
+    from += (stride as usize) << 2;
+    to += (count as usize) << 2;
   }
   return outside;
 }
@@ -114,18 +126,36 @@ export function cutSlices(from: usize, to: usize, traces: i32, samples: i32, thi
   }
 }
 
-/** Mix `count` words (a multiple of four) into the four at `state`: `x ← rotate(x ^ word, 13 + 2·lane) · prime`. */
+/**
+ * Mix `count` words (a multiple of sixteen) into the sixteen at `state`: `x ← rotate(x ^ word, 13 + 2·lane) · prime`. The
+ * four fours go side by side, since one mixing has to wait for the one before it.
+ */
 export function mixWords(at: usize, count: i32, state: usize): void {
-  let x = v128.load(state);
+  let a = v128.load(state);
+  let b = v128.load(state + 16);
+  let c = v128.load(state + 32);
+  let d = v128.load(state + 48);
+  for (let k: i32 = 0; k < count; k += 16) {
+    const o = at + ((k as usize) << 2);
+    a = mixed(v128.xor(a, v128.load(o)));
+    b = mixed(v128.xor(b, v128.load(o + 16)));
+    c = mixed(v128.xor(c, v128.load(o + 32)));
+    d = mixed(v128.xor(d, v128.load(o + 48)));
+  }
+  v128.store(state, a);
+  v128.store(state + 16, b);
+  v128.store(state + 32, c);
+  v128.store(state + 48, d);
+}
+
+// @ts-ignore: decorator
+@inline
+function mixed(w: v128): v128 {
   // a product with 2ⁿ in 64 bits holds what a rotation by n brings to both ends
   const shifts = i32x4(1 << 13, 1 << 15, 1 << 17, 1 << 19);
   const primes = i32x4(0x85ebca77, 0xc2b2ae3d, 0x27d4eb2f, 0x165667b1);
-  for (let k: i32 = 0; k < count; k += 4) {
-    const w = v128.xor(x, v128.load(at + ((k as usize) << 2)));
-    const low = i64x2.extmul_low_i32x4_u(w, shifts);
-    const high = i64x2.extmul_high_i32x4_u(w, shifts);
-    const turned = v128.or(v128.shuffle<i32>(low, high, 0, 2, 4, 6), v128.shuffle<i32>(low, high, 1, 3, 5, 7));
-    x = i32x4.mul(turned, primes);
-  }
-  v128.store(state, x);
+  const low = i64x2.extmul_low_i32x4_u(w, shifts);
+  const high = i64x2.extmul_high_i32x4_u(w, shifts);
+  const turned = v128.or(v128.shuffle<i32>(low, high, 0, 2, 4, 6), v128.shuffle<i32>(low, high, 1, 3, 5, 7));
+  return i32x4.mul(turned, primes);
 }

@@ -6,6 +6,7 @@ export {
   floatsOf,
   ibmOf,
   ibmTwin,
+  LANES,
   mixWords,
   mixWordsTwin,
   type Sums,

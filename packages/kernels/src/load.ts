@@ -13,8 +13,8 @@ export interface Kernels {
     radius: number,
     half: number,
   ): void;
-  turnFloats(from: number, to: number, count: number): void;
-  ibmFloats(from: number, to: number, count: number, turn: number): number;
+  turnTraces(from: number, to: number, traces: number, stride: number, count: number): void;
+  ibmTraces(from: number, to: number, traces: number, stride: number, count: number, turn: number): number;
   sums(at: number, count: number, out: number): void;
   mixWords(at: number, count: number, state: number): void;
   cutSlices(from: number, to: number, traces: number, samples: number, thick: number): void;

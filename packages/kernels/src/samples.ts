@@ -9,21 +9,50 @@ const IBM_SCALE = Float64Array.from({ length: 128 }, (_, e) => 16 ** (e - 64) / 
 /** A word with its bytes turned round; signed, which is what an engine keeps in a register. */
 const turned = (w: number) => ((w & 0xff) << 24) | ((w & 0xff00) << 8) | ((w >>> 8) & 0xff00) | (w >>> 24);
 
-/** Words of IEEE floats, bytes turned round where the file's order is the other, into `out[at…]`, bit for bit. */
-export function floatsOf(kernels: Kernels, words: Int32Array, turn: boolean, out: Float32Array, at: number): void {
-  const bits = new Int32Array(out.buffer, out.byteOffset + 4 * at, words.length);
-  if (!turn) bits.set(words);
-  else throughBlocks(kernels, words, bits, (from, to, count) => kernels.turnFloats(from, to, count));
+/** Traces in a block of a file: `traces` of them `stride` words apart, `count` samples each. */
+export interface TraceRun {
+  traces: number;
+  stride: number;
+  count: number;
 }
 
-/** Words of IBM floats to the nearest float32, into `out[at…]`; what is too large becomes an infinity. */
-export function ibmOf(kernels: Kernels, words: Int32Array, turn: boolean, out: Float32Array, at: number): void {
-  const bits = new Int32Array(out.buffer, out.byteOffset + 4 * at, words.length);
+/**
+ * Traces of IEEE floats, bytes turned round where the file's order is the other, laid one after the other into
+ * `out[at…]`, bit for bit. `words` begins at the first trace's first sample.
+ */
+export function floatsOf(
+  kernels: Kernels,
+  words: Int32Array,
+  run: TraceRun,
+  turn: boolean,
+  out: Float32Array,
+  at: number,
+): void {
+  const bits = new Int32Array(out.buffer, out.byteOffset + 4 * at, run.traces * run.count);
+  if (turn)
+    throughBlocks(kernels, words, run, bits, (f, t, n) => kernels.turnTraces(f, t, n.traces, n.stride, n.count));
+  else
+    for (let t = 0; t < run.traces; t++)
+      bits.set(words.subarray(t * run.stride, t * run.stride + run.count), t * run.count);
+}
+
+/** Traces of IBM floats to the nearest float32, laid out as `floatsOf` does; what is too large becomes an infinity. */
+export function ibmOf(
+  kernels: Kernels,
+  words: Int32Array,
+  run: TraceRun,
+  turn: boolean,
+  out: Float32Array,
+  at: number,
+): void {
+  const bits = new Int32Array(out.buffer, out.byteOffset + 4 * at, run.traces * run.count);
   let outside = 0;
-  throughBlocks(kernels, words, bits, (from, to, count) => {
-    outside += kernels.ibmFloats(from, to, count, turn ? 1 : 0);
+  throughBlocks(kernels, words, run, bits, (f, t, n) => {
+    outside += kernels.ibmTraces(f, t, n.traces, n.stride, n.count, turn ? 1 : 0);
   });
-  if (outside > 0) ibmTwin(words, turn, out, at);
+  if (outside > 0)
+    for (let t = 0; t < run.traces; t++)
+      ibmTwin(words.subarray(t * run.stride, t * run.stride + run.count), turn, out, at + t * run.count);
 }
 
 /** The same in plain TypeScript, by way of doubles: what the kernel is held to, and what rounds what it cannot. */
@@ -35,32 +64,46 @@ export function ibmTwin(words: Int32Array, turn: boolean, out: Float32Array, at:
   }
 }
 
+/** Take traces through the kernels' memory, as many whole ones at a time as a block holds, or parts of a long one. */
 function throughBlocks(
   kernels: Kernels,
   words: Int32Array,
+  { traces, stride, count }: TraceRun,
   out: Int32Array,
-  run: (from: number, to: number, count: number) => void,
+  run: (from: number, to: number, part: TraceRun) => void,
 ): void {
-  const toAt = HEAP_BASE + 4 * BLOCK;
-  reserve(kernels, toAt + 4 * BLOCK);
-  const [from, to] = [HEAP_BASE, toAt].map((at) => new Int32Array(kernels.memory.buffer, at, BLOCK));
-  for (let k = 0; k < words.length; k += BLOCK) {
-    const count = Math.min(BLOCK, words.length - k);
-    from.set(count === words.length ? words : words.subarray(k, k + count));
-    // zeros past the end, for the last whole four
-    const whole = (count + 3) & ~3;
-    from.fill(0, count, whole);
-    run(HEAP_BASE, toAt, whole);
-    out.set(to.subarray(0, count), k);
-  }
+  // a last four may run over the end on both sides
+  const toAt = HEAP_BASE + 4 * (BLOCK + 4);
+  reserve(kernels, toAt + 4 * (BLOCK + 4));
+  const [from, to] = [HEAP_BASE, toAt].map((at) => new Int32Array(kernels.memory.buffer, at, BLOCK + 4));
+  const take = (first: number, part: TraceRun, at: number) => {
+    const span = (part.traces - 1) * stride + part.count;
+    from.set(words.subarray(first, first + span));
+    // no sample of an earlier block is taken for one of this
+    from.fill(0, span, span + 4);
+    run(HEAP_BASE, toAt, part);
+    out.set(to.subarray(0, part.traces * part.count), at);
+  };
+  const whole = Math.max(1, Math.floor(BLOCK / stride));
+  for (let t = 0; t < traces; t += whole)
+    if (count <= BLOCK) take(t * stride, { traces: Math.min(whole, traces - t), stride, count }, t * count);
+    else
+      for (let k = 0; k < count; k += BLOCK)
+        take(t * stride + k, { traces: 1, stride, count: Math.min(BLOCK, count - k) }, t * count + k);
 }
 
-/** Mix whole fours of words into four running words, as a hash does: `x ← rotate(x ^ word, 13 + 2·lane) · prime`. */
+/** Words that are mixed side by side. */
+export const LANES = 16;
+
+/**
+ * Mix whole sixteens of words into sixteen running words, as a hash does: `x ← rotate(x ^ word, 13 + 2·(lane mod 4)) ·
+ * prime`.
+ */
 export function mixWords(kernels: Kernels, state: Int32Array, data: Uint32Array): void {
   const stateAt = HEAP_BASE + 4 * BLOCK;
-  reserve(kernels, stateAt + 16);
+  reserve(kernels, stateAt + 4 * LANES);
   const block = new Uint32Array(kernels.memory.buffer, HEAP_BASE, BLOCK);
-  const running = new Int32Array(kernels.memory.buffer, stateAt, 4);
+  const running = new Int32Array(kernels.memory.buffer, stateAt, LANES);
   running.set(state);
   for (let n = 0; n < data.length; n += BLOCK) {
     const count = Math.min(BLOCK, data.length - n);
@@ -75,8 +118,8 @@ export function mixWordsTwin(state: Int32Array, data: Uint32Array): void {
   const rotate = (x: number, n: number) => (x << n) | (x >>> (32 - n));
   const primes = [0x85ebca77, 0xc2b2ae3d, 0x27d4eb2f, 0x165667b1];
   for (let n = 0; n < data.length; n++) {
-    const lane = n & 3;
-    state[lane] = Math.imul(rotate(state[lane] ^ data[n], 13 + 2 * lane), primes[lane]);
+    const lane = n % LANES;
+    state[lane] = Math.imul(rotate(state[lane] ^ data[n], 13 + 2 * (lane & 3)), primes[lane & 3]);
   }
 }
 

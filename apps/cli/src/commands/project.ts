@@ -1,5 +1,14 @@
 import { basename, resolve } from 'node:path';
-import { type Declarations, factsOf, findObject, inspectFile, listObjects, loadFile, outOfDate } from '@lithagon/core';
+import {
+  cutPlanes,
+  type Declarations,
+  factsOf,
+  findObject,
+  inspectFile,
+  listObjects,
+  loadFile,
+  outOfDate,
+} from '@lithagon/core';
 import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
 import { type Output, progressLine, table } from '../output.ts';
 
@@ -45,6 +54,11 @@ export async function load(
       crsTable,
       onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
     }).finally(() => source.close());
+    for (const object of result.objects)
+      if (object.kind === 'volume')
+        await cutPlanes(store, object, undefined, (part) =>
+          onProgress(part, `${object.name}: cutting for crosslines and slices`),
+        );
     for (const object of result.objects) loaded.push({ id: object.id, kind: object.kind, name: object.name });
     for (const warning of result.warnings) output.err(`${source.name}: ${warning}`);
   }

@@ -3,6 +3,7 @@ import {
   blobSource,
   carrySettings,
   checkParams,
+  cutPlanes,
   type Declarations,
   type EarthObject,
   exportParts,
@@ -144,6 +145,14 @@ const api = {
         beside.map((f) => blobSource(f.name, f)),
       );
       return { ids: loaded.objects.map((o) => o.id), warnings: loaded.warnings };
+    }),
+
+  /** Cut a volume for the planes that it has no copy for; false where it is gone. */
+  cut: (task: number, projectId: string, id: string, progress: (part: number) => void) =>
+    withCancel(task, async (signal) => {
+      const store = yielding(await storeOf(projectId));
+      const volume = await store.get(id);
+      return volume?.kind === 'volume' && (await cutPlanes(store, volume, signal, progress)) !== null;
     }),
 
   run: (task: number, projectId: string, request: RunRequest, progress: Progress, preview: (map: Preview) => void) =>

@@ -54,7 +54,12 @@ export function heldByHistory(): EarthObject[] {
 function asWanted(wanted: EarthObject, instead: EarthObject[]): EarthObject {
   const now = useProject.getState().byId.get(wanted.id);
   const then = instead.find((o) => o.id === wanted.id);
-  if (!now || !then || now.revision === then.revision) return wanted;
+  if (!now || !then) return wanted;
+  if (now.revision === then.revision)
+    // copies for other planes that were cut meanwhile stay
+    return wanted.kind === 'volume' && now.kind === 'volume' && wanted.revision === now.revision
+      ? { ...wanted, layouts: now.layouts }
+      : wanted;
   const { name, color, tags } = wanted;
   return { ...now, name, color, tags };
 }

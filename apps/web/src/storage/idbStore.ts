@@ -25,15 +25,21 @@ async function open(projectId: string): Promise<IDBPDatabase<ProjectSchema>> {
 /** Keys under which a store says that it changed, to the other threads and tabs that have the project open. */
 export const changesOf = (projectId: string) => `lithagon-changes-${projectId}`;
 
+/** Transactions under way at once: one is put together while the database works on the other. */
+const UNDER_WAY = 2;
+
 /**
- * Writes asked for in one go, as one transaction: the database takes transactions that write one after the other, so that
- * each write on its own would wait for the one before it.
+ * Writes asked for in one go, or while others are under way, as one transaction: the database takes transactions that
+ * write one after the other, so that each write on its own would wait for the one before it.
  */
 function arrayWriter(db: IDBPDatabase<ProjectSchema>): Store['writeBytes'] {
   let waiting: { key: string; bytes: Uint8Array; done(): void; fail(cause: unknown): void }[] = [];
+  let under = 0;
   const flush = async () => {
+    if (under >= UNDER_WAY || waiting.length === 0) return;
     const these = waiting;
     waiting = [];
+    under++;
     try {
       const tx = db.transaction('arrays', 'readwrite', { durability: 'relaxed' });
       // what goes wrong with one of them is heard of from the transaction
@@ -43,6 +49,8 @@ function arrayWriter(db: IDBPDatabase<ProjectSchema>): Store['writeBytes'] {
     } catch (cause) {
       for (const { fail } of these) fail(cause);
     }
+    under--;
+    void flush();
   };
   return (key, bytes) =>
     new Promise((done, fail) => {

@@ -11,6 +11,7 @@ import { Button } from '../ui/Button';
 import { firstLines, shownVolume } from '../views/common/survey';
 import { onKey } from './actions';
 import { Column } from './Column';
+import { keepCutting } from './cutting';
 import { Desk } from './Desk';
 import { Help } from './Help';
 import { LoadSheet } from './load/LoadSheet';
@@ -45,10 +46,10 @@ export function Workbench() {
         ).then((files) => files && offerFiles(files));
     });
     addEventListener('keydown', onKey);
-    const forget = keepPortrait();
+    const forget = [keepPortrait(), keepCutting()];
     return () => {
       removeEventListener('keydown', onKey);
-      forget();
+      for (const each of forget) each();
     };
   }, []);
   const objects = useProject((s) => s.objects);

@@ -50,10 +50,11 @@ export interface CarryOptions extends Omit<AlignOptions, 'offset' | 'mostShift' 
 export const CARRY: Omit<CarryOptions, 'weights'> = {
   mostStretch: 1.7,
   stretchSample: 0.2,
-  gapOpenM: 30,
+  gapOpenM: 40,
   edges: 0.5,
   edgeM: 4,
-  gapSample: 0.6,
+  // thick sections are missing as readily as thin ones: what counts is that there is a gap
+  gapSample: 0.2,
   endSample: 0.4,
   mostShiftM: 250,
   windowM: 15,

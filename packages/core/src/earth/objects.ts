@@ -13,6 +13,8 @@ export const arrayRefSchema = z.object({
   key: z.string(),
   shape: z.array(z.int().positive()),
   chunk: z.array(z.int().positive()),
+  /** Whether its chunks lie in one folder. Of many chunks, a folder for every index takes as long as their writing. */
+  flat: z.boolean().optional(),
   /** Where values are kept as 16-bit integers: `value = offset + factor·n`. */
   scaled: z.object({ factor: z.number().positive(), offset: z.number() }).optional(),
 });

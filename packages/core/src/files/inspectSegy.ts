@@ -3,9 +3,10 @@ import { cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice
 import type { Volume } from '../earth/objects.ts';
 import { QUANTITIES } from '../earth/units.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
+import type { SubRange } from '../formats/segy/groups.ts';
 import { traceOffset, traceSamples } from '../formats/segy/headers.ts';
 import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../formats/segy/line.ts';
-import { formatName, type SubRange, samplesOf, wholeRange } from '../formats/segy/load.ts';
+import { formatName, samplesOf, wholeRange } from '../formats/segy/load.ts';
 import { type Positions, rankPositions, sampleHeaders } from '../formats/segy/positions.ts';
 import { decodeSamples, FORMATS } from '../formats/segy/samples.ts';
 import { indexTraces, type TraceIndex } from '../formats/segy/traces.ts';

@@ -13,8 +13,9 @@ export async function fileSource(path: string): Promise<ByteSource & { close(): 
   return {
     name,
     size: facts.size,
-    async read(offset, length) {
-      const bytes = new Uint8Array(Math.max(0, Math.min(length, facts.size - offset)));
+    async read(offset, length, into) {
+      const wanted = Math.max(0, Math.min(length, facts.size - offset));
+      const bytes = into ? into.subarray(0, wanted) : new Uint8Array(wanted);
       let done = 0;
       while (done < bytes.length) {
         const { bytesRead } = await file.read(bytes, done, bytes.length - done, offset + done);

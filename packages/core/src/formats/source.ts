@@ -1,9 +1,14 @@
+import { LithagonError } from '../earth/errors.ts';
+
 /** Bytes to be read: a file on disk, a dropped file, or memory. */
 export interface ByteSource {
   name: string;
   size: number;
-  /** Bytes from `offset`; fewer than asked for only at the end. */
-  read(offset: number, length: number): Promise<Uint8Array>;
+  /**
+   * Bytes from `offset`; fewer than asked for only at the end. They may be put into `into`, which is at least that long,
+   * and are then good until it is used again.
+   */
+  read(offset: number, length: number, into?: Uint8Array): Promise<Uint8Array>;
   /** Let go of what is held open, where something is. */
   close?(): Promise<void>;
 }
@@ -19,6 +24,37 @@ export function blobSource(name: string, blob: Blob): ByteSource {
     size: blob.size,
     read: async (offset, length) => new Uint8Array(await blob.slice(offset, offset + length).arrayBuffer()),
   };
+}
+
+/** A piece of a source. */
+export interface Piece {
+  source: ByteSource;
+  offset: number;
+  length: number;
+}
+
+/** Read pieces in turn, each while the one before it is worked on; a piece's bytes are good until the next is asked for. */
+export async function* readAhead<P extends Piece>(pieces: P[]): AsyncGenerator<[bytes: Uint8Array, piece: P]> {
+  const longest = pieces.reduce((most, p) => Math.max(most, p.length), 0);
+  const buffers = [new Uint8Array(longest), new Uint8Array(pieces.length > 1 ? longest : 0)];
+  const begin = (n: number) => {
+    const { source, offset, length } = pieces[n];
+    const reading = source.read(offset, length, buffers[n % 2]);
+    // heard of when its turn comes, if it does
+    reading.catch(() => undefined);
+    return reading;
+  };
+  let next = pieces.length > 0 ? begin(0) : null;
+  for (let n = 0; next; n++) {
+    const bytes: Uint8Array = await next;
+    if (bytes.length < pieces[n].length)
+      throw new LithagonError('file', `${pieces[n].source.name} ends before its last trace does.`, {
+        object: pieces[n].source.name,
+        fix: 'It may still be being written. Nothing was loaded; try again when it is whole.',
+      });
+    next = n + 1 < pieces.length ? begin(n + 1) : null;
+    yield [bytes, pieces[n]];
+  }
 }
 
 /** The whole of a text file, refusing one that is not text. */

@@ -204,10 +204,9 @@ export async function proposeTops(
     for (const name of [...new Set(found.map((f) => f.top.name))]) {
       const said = found.filter((f) => f.top.name === name).sort((p, q) => q.top.confidence - p.top.confidence);
       const [best, ...others] = said;
-      // that a bed is missing is said sooner than where one lies: nothing is placed by it
-      const least = best.top.absent ? s.leastConfidence / 2 : s.leastConfidence;
-      if (best.top.confidence < least) {
-        notes.push(`${target.well.name}: no place for ${name} stands out.`);
+      if (best.top.confidence < s.leastConfidence) {
+        const maybe = best.top.absent ? ', and its bed may be missing' : '';
+        notes.push(`${target.well.name}: no place for ${name} stands out${maybe}.`);
         continue;
       }
       const present = others.filter((o) => !o.top.absent && o.top.confidence >= s.leastConfidence);

@@ -4,8 +4,8 @@ import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { insideRings } from '../numerics/rings.ts';
 import { readWhole } from '../storage/arrays.ts';
+import { readInlines, shapeOf } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
-import { readInlines, shapeOf } from '../storage/volumes.ts';
 import { wellCurves } from './curves.ts';
 import { faciesAt, shownFacies } from './facies.ts';
 

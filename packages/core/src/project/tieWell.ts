@@ -1,8 +1,8 @@
 import { LithagonError } from '../earth/errors.ts';
 import { toIndex } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
+import { readInlines, shapeOf } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
-import { readInlines, shapeOf } from '../storage/volumes.ts';
 import type { TieWell } from '../tie/chain.ts';
 import type { Series } from '../tie/match.ts';
 import { pointAtMd } from '../wells/path.ts';

@@ -1,7 +1,8 @@
 import { stopIf } from '../earth/errors.ts';
 import type { Volume } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
-import { type Plane, readInlines, readPlane, shapeOf, volumeWriter } from '../storage/volumes.ts';
+import { readInlines, readPlane, shapeOf } from '../storage/planes.ts';
+import { type Plane, volumeWriter } from '../storage/volumes.ts';
 import type { AnyLocal, Block, Draft, Given, Halo, LocalVolume, RunContext } from './define.ts';
 
 /** A region of bins and samples, ends excluded. */

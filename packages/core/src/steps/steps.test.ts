@@ -3,7 +3,8 @@ import { z } from 'zod';
 import type { Volume } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { memoryStore } from '../storage/memory.ts';
-import { readInlines, readPlane, volumeWriter } from '../storage/volumes.ts';
+import { readInlines, readPlane } from '../storage/planes.ts';
+import { volumeWriter } from '../storage/volumes.ts';
 import { parseRecipe, runRecipe } from '../trail/recipe.ts';
 import { outOfDate } from '../trail/staleness.ts';
 import {

@@ -11,7 +11,7 @@ import type {
 } from '../earth/objects.ts';
 import { curveOf } from '../project/curves.ts';
 import { activeRelation } from '../project/wells.ts';
-import { readWhole, writeWhole } from '../storage/arrays.ts';
+import { readWhole, writeChunk, writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
 import { EARTH, layeredField, topM, twtOf, WELL_AT } from '../testing/layeredField.ts';
 import { rebuild } from '../trail/rebuild.ts';
@@ -270,7 +270,7 @@ describe('ties', () => {
       for (let c = 0; c * chunk < noisy.length; c++) {
         const piece = new Float32Array(chunk).fill(Number.NaN);
         piece.set(noisy.subarray(c * chunk, (c + 1) * chunk));
-        await store.writeBytes(`${layouts.inline.key}/c/${c}/0/0`, new Uint8Array(piece.buffer));
+        await writeChunk(store, layouts.inline, [c, 0, 0], piece);
       }
       const [made] = (await tie({ mostShiftMs: 60 })) as TimeDepthRelation[];
       if ((made.evidence?.warnings.length ?? 0) > 0) warned++;

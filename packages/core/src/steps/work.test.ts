@@ -12,8 +12,8 @@ import type {
 } from '../earth/objects.ts';
 import { newDrawn } from '../project/given.ts';
 import { readWhole } from '../storage/arrays.ts';
+import { readPlane } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
-import { readPlane } from '../storage/volumes.ts';
 import { EARTH, FIELD, layeredField, ROCK, topM, twtOf, WELL_AT } from '../testing/layeredField.ts';
 import { named } from '../testing/objects.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';

@@ -6,7 +6,7 @@ import type { Store } from './store.ts';
 const NULL_16 = -32768;
 
 /**
- * Float32 arrays in chunks, as Zarr v3 keeps them (uncompressed, little-endian, C order, `c/0/0/0` keys), so that a
+ * Float32 arrays in chunks, as Zarr v3 keeps them (uncompressed, little-endian, C order, `c/0/0/0` or `c.0.0.0` keys), so that a
  * folder project opens in any reader of that standard. A compact one holds 16-bit integers, with the factor and offset
  * under the names that the CF conventions give them.
  */
@@ -17,7 +17,7 @@ export async function createArray(store: Store, ref: ArrayRef, dimensions: strin
     shape: ref.shape,
     data_type: ref.scaled ? 'int16' : 'float32',
     chunk_grid: { name: 'regular', configuration: { chunk_shape: ref.chunk } },
-    chunk_key_encoding: { name: 'default', configuration: { separator: '/' } },
+    chunk_key_encoding: { name: 'default', configuration: { separator: ref.flat ? '.' : '/' } },
     fill_value: ref.scaled ? NULL_16 : 'NaN',
     codecs: [{ name: 'bytes', configuration: { endian: 'little' } }],
     dimension_names: dimensions,
@@ -29,8 +29,9 @@ export async function createArray(store: Store, ref: ArrayRef, dimensions: strin
   return ref;
 }
 
-function chunkKey(ref: ArrayRef, at: number[]): string {
-  return `${ref.key}/c/${at.join('/')}`;
+/** Where a chunk is kept. */
+export function chunkKey(ref: ArrayRef, at: number[]): string {
+  return `${ref.key}/${['c', ...at].join(ref.flat ? '.' : '/')}`;
 }
 
 export function chunkLength(ref: ArrayRef): number {

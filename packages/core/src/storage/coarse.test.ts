@@ -3,7 +3,8 @@ import type { Volume } from '../earth/objects.ts';
 import { MADE, TURNED } from '../testing/objects.ts';
 import { madeVolume } from '../testing/volume.ts';
 import { memoryStore } from './memory.ts';
-import { coarseBy, PLANES, readCoarsePlane, readPlane, remakePlanes, type Shape3, volumeWriter } from './volumes.ts';
+import { readCoarsePlane, readPlane } from './planes.ts';
+import { coarseBy, PLANES, remakePlanes, type Shape3, volumeWriter } from './volumes.ts';
 
 const SHAPE: Shape3 = [13, 11, 8];
 /** Even along both lines, so that interpolation between kept traces gives it back. */
@@ -13,7 +14,7 @@ const at = (i: number, j: number, k: number) => 100 * i + 7 * j + Math.sin(k);
 async function large() {
   const store = memoryStore();
   const [ni, nj, nk] = SHAPE;
-  const writer = await volumeWriter(store, 'v', SHAPE, undefined, 1000);
+  const writer = await volumeWriter(store, 'v', SHAPE, { large: 1000 });
   for (let i0 = 0; i0 < ni; i0 += writer.slab) {
     const slab = new Float32Array(writer.slab * nj * nk).fill(Number.NaN);
     for (let i = i0; i < Math.min(ni, i0 + writer.slab); i++)

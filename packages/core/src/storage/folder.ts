@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, open, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
@@ -40,6 +40,7 @@ export async function folderStore(dir: string, create?: { name: string }): Promi
   }
 
   const arrays = join(dir, 'arrays');
+  const known = new Set<string>();
   return {
     facts: async (): Promise<ProjectFacts> => ({ ...state.facts }),
     list: async (): Promise<EarthObject[]> => structuredClone(state.objects),
@@ -62,10 +63,19 @@ export async function folderStore(dir: string, create?: { name: string }): Promi
     },
     async writeBytes(key, bytes) {
       const file = join(arrays, key);
-      await mkdir(dirname(file), { recursive: true });
-      await writeFile(file, bytes);
+      const folder = dirname(file);
+      if (!known.has(folder)) await mkdir(folder, { recursive: true });
+      known.add(folder);
+      // in one piece: `writeFile` cuts what it is given into halves of a megabyte
+      const handle = await open(file, 'w');
+      try {
+        for (let done = 0; done < bytes.length; ) done += (await handle.write(bytes, done)).bytesWritten;
+      } finally {
+        await handle.close();
+      }
     },
     async removeArrays(prefix) {
+      known.clear();
       await rm(join(arrays, prefix), { recursive: true, force: true });
     },
     arrayOwners: async () => (existsSync(arrays) ? await readdir(arrays) : []),

@@ -6,8 +6,9 @@ import { fileContext } from '../testing/field.ts';
 import { makeSegy, PLAIN_SEGY } from '../testing/segyWriter.ts';
 import { memoryStore } from './memory.ts';
 import { readParcel, writeParcel } from './parcel.ts';
+import { readPlane } from './planes.ts';
 import type { Store } from './store.ts';
-import { PLANES, readPlane } from './volumes.ts';
+import { PLANES } from './volumes.ts';
 
 const spec = { ...PLAIN_SEGY, format: 5, inlines: [1, 2, 3, 4, 5, 6, 7], samples: 40 };
 

@@ -11,6 +11,7 @@ import {
 } from '@zip.js/zip.js';
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { ArrayRef, EarthObject } from '../earth/objects.ts';
+import { chunkKey } from './arrays.ts';
 import { type ProjectFile, projectSchema } from './projectFile.ts';
 import type { Store } from './store.ts';
 import { remakePlanes } from './volumes.ts';
@@ -35,7 +36,7 @@ function keysOf(ref: ArrayRef): string[] {
   const keys = [`${ref.key}/zarr.json`];
   const at = counts.map(() => 0);
   for (;;) {
-    keys.push(`${ref.key}/c/${at.join('/')}`);
+    keys.push(chunkKey(ref, at));
     let axis = at.length - 1;
     while (axis >= 0 && ++at[axis] === counts[axis]) at[axis--] = 0;
     if (axis < 0) return keys;

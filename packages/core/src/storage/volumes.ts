@@ -1,6 +1,5 @@
 import { cutSlices, threadKernels } from '@lithagon/kernels';
 import { stopIf } from '../earth/errors.ts';
-import { toIndex } from '../earth/lattice.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
 import { chunkLength, createArray, readChunk, writeChunk } from './arrays.ts';
 import type { Store } from './store.ts';
@@ -8,13 +7,15 @@ import type { Store } from './store.ts';
 /**
  * A volume is kept three times, each copy cut for one kind of plane: a few reads of about a megabyte show any inline,
  * crossline or slice. (From idb a read costs about 0.6 ms whatever its size, so that many small bricks are slower than
- * a few slabs; the price is three times the space.) All three are cut from a group of inlines while it is in memory, so
- * that a volume of any size is written in one pass; a crossline or slice is then in as many pieces as there are groups.
+ * a few slabs; the price is three times the space.) The copies for crosslines and slices are cut from a group of inlines
+ * while it is in memory, so that a volume of any size is written in one pass; a crossline or slice is then in as many
+ * pieces as there are groups. A volume is whole with its copy by inlines: one that comes from a file has only that at
+ * first, and is cut for the other planes while it is already being looked at.
  */
 export type Plane = 'inline' | 'crossline' | 'slice';
 
 export const PLANES: Plane[] = ['inline', 'crossline', 'slice'];
-const AXIS = { inline: 0, crossline: 1, slice: 2 } as const;
+export const AXIS = { inline: 0, crossline: 1, slice: 2 } as const;
 const DIMENSIONS = ['inline', 'crossline', 'sample'];
 const SLAB_BYTES = 1 << 20;
 /** Most bytes read to show one crossline or slice of a volume that has many groups. */
@@ -42,7 +43,7 @@ export function layoutFor(key: string, shape: Shape3, plane: Plane, scaled?: Arr
     const most = Math.floor(PLANE_BYTES / (4 * shape[0] * other));
     chunk[axis] = Math.min(shape[axis], Math.max(1, Math.min(most, Math.round(SLAB_BYTES / (4 * chunk[0] * other)))));
   }
-  return { key: `${key}/${plane}`, shape, chunk, ...(scaled ? { scaled } : {}) };
+  return { key: `${key}/${plane}`, shape, chunk, flat: true, ...(scaled ? { scaled } : {}) };
 }
 
 /** Samples above which a volume also keeps every fourth (or eighth) trace: 256 million, 1 GB. */
@@ -63,26 +64,33 @@ export interface VolumeWriter {
   group: number;
   /**
    * Write whole slabs beginning at inline `i0`, the one after those written last: `[inline][crossline][sample]`,
-   * padded with NaN past the last inline.
+   * padded with NaN past the last inline. Where only inlines are kept, the next may be given before this one is written.
    */
   write(i0: number, data: Float32Array): Promise<void>;
   /** Write what is held of the last group. */
   finish(): Promise<void>;
 }
 
+export interface WriterOptions {
+  scaled?: ArrayRef['scaled'];
+  /** Samples above which a volume also keeps a coarse copy. */
+  large?: number;
+  /** Planes to write copies for now; `cutPlanes` makes the others. */
+  planes?: Plane[];
+}
+
 export async function volumeWriter(
   store: Store,
   id: string,
   shape: Shape3,
-  scaled?: ArrayRef['scaled'],
-  large = LARGE,
+  { scaled, large = LARGE, planes = PLANES }: WriterOptions = {},
 ): Promise<VolumeWriter> {
-  const layouts: Volume['layouts'] & Record<Plane, ArrayRef> = {
-    inline: layoutFor(id, shape, 'inline', scaled),
-    crossline: layoutFor(id, shape, 'crossline', scaled),
-    slice: layoutFor(id, shape, 'slice', scaled),
-  };
-  for (const plane of PLANES) await createArray(store, layouts[plane], DIMENSIONS);
+  const layouts: Volume['layouts'] = { inline: layoutFor(id, shape, 'inline', scaled) };
+  for (const plane of planes) {
+    const layout = layoutFor(id, shape, plane, scaled);
+    layouts[plane] = layout;
+    await createArray(store, layout, DIMENSIONS);
+  }
   const coarse = await coarseWriter(store, id, shape, scaled, coarseBy(shape, large));
   if (coarse) layouts.coarse = coarse.layouts;
   const { slab, group } = groupsOf(shape);
@@ -90,6 +98,7 @@ export async function volumeWriter(
   const cutter = planeCutter(store, layouts);
   let held: Float32Array | null = null;
   let from = 0;
+  let inTurn: Promise<void> = Promise.resolve();
   return {
     layouts,
     slab,
@@ -97,7 +106,10 @@ export async function volumeWriter(
     async write(i0, data) {
       const lines = data.length / (nj * nk);
       await writePieces(store, layouts.inline, data, lines / slab, (n) => [i0 / slab + n, 0, 0]);
-      await coarse?.take(i0, data);
+      // the coarse copy takes lines one after the other
+      inTurn = inTurn.then(() => coarse?.take(i0, data));
+      await inTurn;
+      if (!layouts.crossline && !layouts.slice) return;
       if (!held && (lines === group || i0 + lines >= ni)) {
         await cutter(i0, data);
         return;
@@ -130,7 +142,7 @@ async function coarseWriter(
 ) {
   if (by === null) return null;
   const [ci, cj] = [Math.ceil(ni / by), Math.ceil(nj / by)];
-  const writer = await volumeWriter(store, `${id}/coarse`, [ci, cj, nk], scaled, Number.POSITIVE_INFINITY);
+  const writer = await volumeWriter(store, `${id}/coarse`, [ci, cj, nk], { scaled, large: Number.POSITIVE_INFINITY });
   const { inline, crossline, slice } = writer.layouts as Record<Plane, ArrayRef>;
   let slab = new Float32Array(writer.slab * cj * nk).fill(Number.NaN);
   let kept = 0;
@@ -159,7 +171,7 @@ async function coarseWriter(
   };
 }
 
-/** Make the copies for crosslines and slices, and the coarse ones, from that for inlines. */
+/** Make the copies for crosslines and slices that `layouts` names, and the coarse ones, from that for inlines. */
 export async function remakePlanes(
   store: Store,
   layouts: Volume['layouts'],
@@ -176,7 +188,8 @@ export async function remakePlanes(
   const coarse = await coarseWriter(store, id, [ni, nj, nk], inline.scaled, layouts.coarse?.by ?? null);
   const held = new Float32Array(group * nj * nk);
   for (let i0 = 0; i0 < ni; i0 += group) {
-    held.fill(Number.NaN);
+    // past the last inline there is nothing
+    if (i0 + group > ni) held.fill(Number.NaN);
     for (let i = i0; i < Math.min(ni, i0 + group); i += inline.chunk[0]) {
       stopIf(signal);
       held.set(await readChunk(store, inline, [i / inline.chunk[0], 0, 0]), (i - i0) * nj * nk);
@@ -186,6 +199,49 @@ export async function remakePlanes(
     onProgress?.(Math.min(1, (i0 + group) / ni));
   }
   await coarse?.finish();
+}
+
+/** The copies that a volume has not: planes that are read the slow way until it is cut for them. */
+export function uncutPlanes(volume: Volume): Plane[] {
+  return PLANES.filter((plane) => !volume.layouts[plane]);
+}
+
+/**
+ * Cut a stored volume for the planes that it has no copy for. Nothing is visible of it before the end; its samples, and so
+ * its revision, stay what they are.
+ * @returns the volume with its copies, or null where it has been removed meanwhile
+ */
+export async function cutPlanes(
+  store: Store,
+  volume: Volume,
+  signal?: AbortSignal,
+  onProgress?: (part: number) => void,
+): Promise<Volume | null> {
+  const planes = uncutPlanes(volume);
+  if (planes.length === 0) return volume;
+  const { inline } = volume.layouts;
+  const id = inline.key.replace(/\/inline$/, '');
+  const made = Object.fromEntries(
+    planes.map((plane) => [plane, layoutFor(id, inline.shape as Shape3, plane, inline.scaled)]),
+  );
+  const drop = async () => {
+    for (const plane of planes) await store.removeArrays(`${id}/${plane}/`);
+  };
+  try {
+    await remakePlanes(store, { inline, ...made }, signal, onProgress);
+  } catch (cause) {
+    await drop();
+    throw cause;
+  }
+  // it may have been renamed or recoloured meanwhile, or made again with other samples
+  const now = await store.get(volume.id);
+  if (now?.kind !== 'volume' || now.layouts.inline.key !== inline.key) {
+    await drop();
+    return null;
+  }
+  const cut = { ...now, layouts: { ...now.layouts, ...made } };
+  await store.commit({ put: [cut] });
+  return cut;
 }
 
 /** Writes asked for in one go, so that a store's threads have something to do; two goes are under way at once. */
@@ -257,132 +313,4 @@ function planeCutter(store: Store, layouts: Omit<Volume['layouts'], 'coarse'>) {
     if (layouts.crossline) await crosslines(layouts.crossline, i0, data, lines);
     if (layouts.slice) await slices(layouts.slice, i0, data, lines);
   };
-}
-
-export function shapeOf(volume: Volume): Shape3 {
-  return [volume.lattice.inline.count, volume.lattice.crossline.count, volume.vertical.count];
-}
-
-/** One plane: inline `[crossline][sample]`, crossline `[inline][sample]`, slice `[inline][crossline]`. */
-export async function readPlane(store: Store, volume: Volume, plane: Plane, index: number): Promise<Float32Array> {
-  const ref = volume.layouts[plane];
-  if (!ref) throw new Error(`volume ${volume.name} has no copy for ${plane}s`);
-  return planeOf(store, ref, plane, index);
-}
-
-/**
- * A first look at a plane of a large volume from its coarse copy, at the size of the whole plane: the nearest kept line,
- * traces between those kept by interpolation. Null where the volume has no coarse copy.
- */
-export async function readCoarsePlane(
-  store: Store,
-  volume: Volume,
-  plane: Plane,
-  index: number,
-): Promise<Float32Array | null> {
-  const { coarse } = volume.layouts;
-  if (!coarse) return null;
-  const [ni, nj, nk] = shapeOf(volume);
-  const { by } = coarse;
-  const [ci, cj] = coarse.inline.shape;
-  if (plane === 'slice') {
-    const from = await planeOf(store, coarse.slice, 'slice', index);
-    const wide = spread(from, ci, cj, nj, by, 1);
-    return spread(wide, 1, ci, ni, by, nj);
-  }
-  const most = plane === 'inline' ? ci : cj;
-  const from = await planeOf(store, coarse[plane], plane, Math.min(most - 1, Math.round(index / by)));
-  return plane === 'inline' ? spread(from, 1, cj, nj, by, nk) : spread(from, 1, ci, ni, by, nk);
-}
-
-/** `rows` of `count` items `unit` samples long, spread to `wanted` items by linear interpolation; held at the end. */
-function spread(from: Float32Array, rows: number, count: number, wanted: number, by: number, unit: number) {
-  const out = new Float32Array(rows * wanted * unit);
-  for (let row = 0, to = 0; row < rows; row++)
-    for (let n = 0; n < wanted; n++) {
-      const a = Math.min(count - 1, Math.floor(n / by));
-      const b = Math.min(count - 1, a + 1);
-      const f = Math.min(1, n / by - a);
-      let [p, q] = [(row * count + a) * unit, (row * count + b) * unit];
-      // a kept item is itself, whatever is missing beside it
-      if (f === 0) for (let k = 0; k < unit; k++) out[to++] = from[p++];
-      else for (let k = 0; k < unit; k++) out[to++] = from[p++] * (1 - f) + from[q++] * f;
-    }
-  return out;
-}
-
-async function planeOf(store: Store, ref: ArrayRef, plane: Plane, index: number): Promise<Float32Array> {
-  const [ni, nj, nk] = ref.shape;
-  const thick = ref.chunk[AXIS[plane]];
-  const s = Math.floor(index / thick);
-  const o = index - s * thick;
-  if (plane === 'inline') {
-    const data = await readChunk(store, ref, [s, 0, 0]);
-    return data.slice(o * nj * nk, (o + 1) * nj * nk);
-  }
-  const along = plane === 'crossline' ? nk : nj;
-  const out = new Float32Array(ni * along);
-  const lines = ref.chunk[0];
-  await Promise.all(
-    Array.from({ length: Math.ceil(ni / lines) }, async (_, g) => {
-      const data = await readChunk(store, ref, plane === 'crossline' ? [g, s, 0] : [g, 0, s]);
-      const count = Math.min(lines, ni - g * lines);
-      const at = g * lines * along;
-      if (plane === 'crossline')
-        for (let i = 0; i < count; i++)
-          out.set(data.subarray((i * thick + o) * nk, (i * thick + o + 1) * nk), at + i * nk);
-      else for (let n = 0; n < count * nj; n++) out[at + n] = data[n * thick + o];
-    }),
-  );
-  return out;
-}
-
-/**
- * Traces at places on the map `[place][sample]`, between bins by bilinear interpolation, NaN outside. Slabs of inlines
- * are read one after the other, so that memory is bounded by a slab whatever the line crosses.
- */
-export async function readAlong(store: Store, volume: Volume, places: [number, number][]): Promise<Float32Array> {
-  const [ni, nj, nk] = shapeOf(volume);
-  const at = places.map(([x, y]) => toIndex(volume.lattice, x, y));
-  const out = new Float32Array(places.length * nk).fill(Number.NaN);
-  const inside = at.map(([i, j]) => i >= 0 && j >= 0 && i <= ni - 1 && j <= nj - 1);
-  const corners = at.map(([i, j]) => [
-    Math.min(Math.floor(i), Math.max(0, ni - 2)),
-    Math.min(Math.floor(j), Math.max(0, nj - 2)),
-  ]);
-  const lines = [...new Set(corners.filter((_, n) => inside[n]).map(([i]) => i))].sort((a, b) => a - b);
-  for (const line of lines) {
-    const pair = await readInlines(store, volume, line, Math.min(ni, line + 2));
-    const second = ni > 1 ? nj * nk : 0;
-    for (let n = 0; n < places.length; n++) {
-      if (!inside[n] || corners[n][0] !== line) continue;
-      const j = corners[n][1];
-      const [f, g] = [at[n][0] - line, at[n][1] - j];
-      const right = nj > 1 ? nk : 0;
-      for (let k = 0; k < nk; k++) {
-        const p = j * nk + k;
-        out[n * nk + k] =
-          (1 - f) * ((1 - g) * pair[p] + g * pair[p + right]) +
-          f * ((1 - g) * pair[second + p] + g * pair[second + p + right]);
-      }
-    }
-  }
-  return out;
-}
-
-/** Inlines `[i0, i1)` of a volume, whole: `[inline][crossline][sample]`. Parts outside it are NaN. */
-export async function readInlines(store: Store, volume: Volume, i0: number, i1: number): Promise<Float32Array> {
-  const [ni, nj, nk] = shapeOf(volume);
-  const ref = volume.layouts.inline;
-  const thick = ref.chunk[0];
-  const out = new Float32Array((i1 - i0) * nj * nk).fill(Number.NaN);
-  const from = Math.max(0, i0);
-  const to = Math.min(ni, i1);
-  for (let s = Math.floor(from / thick); s * thick < to; s++) {
-    const data = await readChunk(store, ref, [s, 0, 0]);
-    const a = Math.max(from, s * thick);
-    const b = Math.min(to, (s + 1) * thick);
-    out.set(data.subarray((a - s * thick) * nj * nk, (b - s * thick) * nj * nk), (a - i0) * nj * nk);
-  }
-  return out;
 }

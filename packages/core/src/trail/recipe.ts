@@ -6,6 +6,7 @@ import type { ByteSource } from '../formats/source.ts';
 import { findObject } from '../project/find.ts';
 import { stepOf } from '../steps/define.ts';
 import { checkParams, runStep } from '../steps/run.ts';
+import { cutPlanes } from '../storage/volumes.ts';
 import { askedInputs, beneath } from './rebuild.ts';
 
 /** A trail written out: files by name, then steps whose inputs are objects by name. */
@@ -115,7 +116,8 @@ export async function runRecipe(recipe: Recipe, options: RunRecipeOptions): Prom
     options.say?.(`Loading ${file}`);
     const source = await options.open(file);
     try {
-      await loadFile(source, declare, options);
+      const { objects } = await loadFile(source, declare, options);
+      for (const o of objects) if (o.kind === 'volume') await cutPlanes(options.store, o, options.signal);
     } finally {
       await source.close?.();
     }

@@ -1,4 +1,4 @@
-import type { Plane, Volume } from '@lithagon/core';
+import { type Plane, uncutPlanes, type Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
 import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
 import { useProject } from '../../state/project';
@@ -34,6 +34,9 @@ export interface PlaneState {
   coarse?: boolean;
 }
 
+/** How long a plane that takes long to read must be wanted before it is read, ms: those passed by are not. */
+const PASSING = 150;
+
 /**
  * The plane asked for, or the last one that came while it is read; neighbours are fetched ahead. A newer request
  * supersedes an older one.
@@ -52,8 +55,10 @@ export function usePlane(
   useEffect(() => {
     if (!volume) return setState(null);
     let wanted = true;
+    // without a copy for them, planes are read slowly
+    const slow = uncutPlanes(volume).includes(plane);
     const readAhead = () => {
-      if (live || !wanted) return;
+      if (live || slow || !wanted) return;
       const most = plane === 'slice' ? volume.vertical.count : volume.lattice[plane].count;
       for (const near of [index + 1, index - 1])
         if (near >= 0 && near < most) readPlane(projectId, volume, plane, near).catch(() => undefined);
@@ -64,6 +69,8 @@ export function usePlane(
         const look = live ? null : await readFirstLook(projectId, volume, plane, index).catch(() => null);
         if (!wanted) return;
         if (look) setState({ key: `${key}/coarse`, data: look, index, coarse: true });
+        if (slow) await new Promise((resolve) => setTimeout(resolve, PASSING));
+        if (!wanted) return;
         const data = await readPlane(projectId, volume, plane, index, live);
         if (!wanted) return;
         setProblem(null);

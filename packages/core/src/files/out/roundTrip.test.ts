@@ -6,7 +6,7 @@ import type { Logs, SeismicLine, Volume } from '../../earth/objects.ts';
 import { memorySource } from '../../formats/source.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { memoryStore } from '../../storage/memory.ts';
-import { readInlines } from '../../storage/volumes.ts';
+import { readInlines } from '../../storage/planes.ts';
 import { madeHorizon, TURNED } from '../../testing/objects.ts';
 import { madeVolume } from '../../testing/volume.ts';
 import { crsOf, frameFor } from '../coordinates.ts';

@@ -8,7 +8,7 @@ import { VTK_TAIL, vtkHead, vtkLength } from '../../formats/vtk/write.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { stepOf } from '../../steps/define.ts';
 import { readWhole } from '../../storage/arrays.ts';
-import { readInlines, shapeOf } from '../../storage/volumes.ts';
+import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Out } from './export.ts';
 
 configure({ useWebWorkers: false });

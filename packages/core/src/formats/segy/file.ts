@@ -1,5 +1,5 @@
 import { LithagonError } from '../../earth/errors.ts';
-import type { ByteSource } from '../source.ts';
+import { type ByteSource, type Piece, readAhead } from '../source.ts';
 import { readHeaders, type SegyHeaders, traceOffset } from './headers.ts';
 
 /** One of the files that hold the traces of a volume or line. */
@@ -53,15 +53,22 @@ export async function eachHeader(
   progress?: (part: number) => void,
 ): Promise<void> {
   const BLOCK = 4 << 20;
-  for (const { source, headers, from } of file.parts)
-    for (let n = 0; n < headers.traces; ) {
-      const start = traceOffset(headers, n);
+  const pieces: (Piece & { part: SegyPart; first: number; last: number })[] = [];
+  for (const part of file.parts) {
+    const { source, headers } = part;
+    for (let first = 0; first < headers.traces; ) {
+      const offset = traceOffset(headers, first);
       // long traces are skipped over, not read
-      let last = n;
-      while (last + 1 < headers.traces && traceOffset(headers, last + 1) + 240 - start <= BLOCK) last++;
-      const bytes = await source.read(start, traceOffset(headers, last) + 240 - start);
-      const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-      for (; n <= last; n++) visit(view, traceOffset(headers, n) - start, from + n, headers.littleEndian);
-      progress?.((from + n) / file.traces);
+      let last = first;
+      while (last + 1 < headers.traces && traceOffset(headers, last + 1) + 240 - offset <= BLOCK) last++;
+      pieces.push({ source, offset, length: traceOffset(headers, last) + 240 - offset, part, first, last });
+      first = last + 1;
     }
+  }
+  for await (const [bytes, { part, offset, first, last }] of readAhead(pieces)) {
+    const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+    for (let n = first; n <= last; n++)
+      visit(view, traceOffset(part.headers, n) - offset, part.from + n, part.headers.littleEndian);
+    progress?.((part.from + last + 1) / file.traces);
+  }
 }

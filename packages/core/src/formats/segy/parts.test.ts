@@ -5,8 +5,10 @@ import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { waitingFor } from '../../project/wells.ts';
+import { chunkKey } from '../../storage/arrays.ts';
 import { memoryStore } from '../../storage/memory.ts';
-import { PLANES, readInlines, readPlane } from '../../storage/volumes.ts';
+import { readInlines, readPlane } from '../../storage/planes.ts';
+import { PLANES } from '../../storage/volumes.ts';
 import { exactValue, makeSegy, PLAIN_SEGY } from '../../testing/segyWriter.ts';
 import { memorySource } from '../source.ts';
 
@@ -91,7 +93,7 @@ test('compact: no sample off by more than it says, nulls kept, half the bytes', 
     else expect(Math.abs(v - b[n])).toBeLessThanOrEqual(scaled.factor / 2 + 1e-6);
   });
   const size = async (s: typeof store, v: Volume) =>
-    (await s.readBytes(`${v.layouts.slice?.key}/c/0/0/0`))?.length ?? 0;
+    (await s.readBytes(chunkKey(v.layouts.inline, [0, 0, 0])))?.length ?? 0;
   expect(2 * (await size(store, volume))).toBe(await size(whole.store, whole.volume));
 });
 

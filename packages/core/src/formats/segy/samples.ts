@@ -22,9 +22,42 @@ export interface DecodeReport {
 }
 
 /**
- * Decode `count` samples at `offset` of `bytes` into `out[at…]` as float32 (nearest).
+ * Decode traces that follow each other in `bytes`, `run.stride` bytes apart from the first one's first sample at `offset`,
+ * one after the other into `out[at…]` as float32 (nearest).
  * @param littleEndian byte order of the file; @param weight what every sample is multiplied by
  */
+export function decodeTraces(
+  bytes: Uint8Array,
+  offset: number,
+  run: { traces: number; stride: number; count: number },
+  format: number,
+  littleEndian: boolean,
+  out: Float32Array,
+  at: number,
+  report?: DecodeReport,
+  weight = 1,
+): void {
+  const { traces, stride, count } = run;
+  const start = bytes.byteOffset + offset;
+  // most files are of four-byte floats that lie on four bytes: their words are turned round many at once
+  if ((format !== 1 && format !== 5) || start % 4 !== 0 || stride % 4 !== 0) {
+    for (let t = 0; t < traces; t++)
+      decodeSamples(bytes, offset + t * stride, count, format, littleEndian, out, at + t * count, report, weight);
+    return;
+  }
+  const words = new Int32Array(bytes.buffer, start, ((traces - 1) * stride) / 4 + count);
+  (format === 5 ? floatsOf : ibmOf)(
+    threadKernels(),
+    words,
+    { traces, stride: stride / 4, count },
+    !littleEndian,
+    out,
+    at,
+  );
+  finish(out, at, traces * count, format, report, weight);
+}
+
+/** Decode `count` samples at `offset` of `bytes` into `out[at…]`, as `decodeTraces` does. */
 export function decodeSamples(
   bytes: Uint8Array,
   offset: number,
@@ -38,44 +71,44 @@ export function decodeSamples(
 ): void {
   const start = bytes.byteOffset + offset;
   const view = new DataView(bytes.buffer, start, count * FORMATS[format].bytes);
-  // most files are of four-byte floats that lie on four bytes: whole words are turned round at once
-  if ((format === 1 || format === 5) && start % 4 === 0) {
-    const words = new Int32Array(bytes.buffer, start, count);
-    (format === 5 ? floatsOf : ibmOf)(threadKernels(), words, !littleEndian, out, at);
-  } else
-    switch (format) {
-      case 1:
-        for (let k = 0; k < count; k++) {
-          const word = view.getUint32(k * 4, littleEndian);
-          const value = (word & 0xffffff) * IBM_SCALE[(word >>> 24) & 0x7f];
-          out[at + k] = word >>> 31 ? -value : value;
-        }
-        break;
-      case 2:
-        for (let k = 0; k < count; k++) out[at + k] = view.getInt32(k * 4, littleEndian);
-        break;
-      case 3:
-        for (let k = 0; k < count; k++) out[at + k] = view.getInt16(k * 2, littleEndian);
-        break;
-      case 5:
-        for (let k = 0; k < count; k++) out[at + k] = view.getFloat32(k * 4, littleEndian);
-        break;
-      case 6:
-        for (let k = 0; k < count; k++) out[at + k] = view.getFloat64(k * 8, littleEndian);
-        break;
-      case 8:
-        for (let k = 0; k < count; k++) out[at + k] = view.getInt8(k);
-        break;
-      case 10:
-        for (let k = 0; k < count; k++) out[at + k] = view.getUint32(k * 4, littleEndian);
-        break;
-      case 11:
-        for (let k = 0; k < count; k++) out[at + k] = view.getUint16(k * 2, littleEndian);
-        break;
-      case 16:
-        for (let k = 0; k < count; k++) out[at + k] = view.getUint8(k);
-        break;
-    }
+  switch (format) {
+    case 1:
+      for (let k = 0; k < count; k++) {
+        const word = view.getUint32(k * 4, littleEndian);
+        const value = (word & 0xffffff) * IBM_SCALE[(word >>> 24) & 0x7f];
+        out[at + k] = word >>> 31 ? -value : value;
+      }
+      break;
+    case 2:
+      for (let k = 0; k < count; k++) out[at + k] = view.getInt32(k * 4, littleEndian);
+      break;
+    case 3:
+      for (let k = 0; k < count; k++) out[at + k] = view.getInt16(k * 2, littleEndian);
+      break;
+    case 5:
+      for (let k = 0; k < count; k++) out[at + k] = view.getFloat32(k * 4, littleEndian);
+      break;
+    case 6:
+      for (let k = 0; k < count; k++) out[at + k] = view.getFloat64(k * 8, littleEndian);
+      break;
+    case 8:
+      for (let k = 0; k < count; k++) out[at + k] = view.getInt8(k);
+      break;
+    case 10:
+      for (let k = 0; k < count; k++) out[at + k] = view.getUint32(k * 4, littleEndian);
+      break;
+    case 11:
+      for (let k = 0; k < count; k++) out[at + k] = view.getUint16(k * 2, littleEndian);
+      break;
+    case 16:
+      for (let k = 0; k < count; k++) out[at + k] = view.getUint8(k);
+      break;
+  }
+  finish(out, at, count, format, report, weight);
+}
+
+/** Weigh samples that were decoded, and count those that a float32 cannot hold. */
+function finish(out: Float32Array, at: number, count: number, format: number, report?: DecodeReport, weight = 1): void {
   if (weight !== 1) for (let k = 0; k < count; k++) out[at + k] *= weight;
   // only these two hold numbers that a float32 cannot
   if (report && (format === 1 || format === 6))

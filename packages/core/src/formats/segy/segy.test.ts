@@ -5,7 +5,7 @@ import type { Volume } from '../../earth/objects.ts';
 import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
 import { memoryStore } from '../../storage/memory.ts';
-import { readPlane } from '../../storage/volumes.ts';
+import { readPlane } from '../../storage/planes.ts';
 import { exactValue, type MadeSegy, makeSegy } from '../../testing/segyWriter.ts';
 import { memorySource } from '../source.ts';
 

@@ -4,8 +4,9 @@ import { stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { chunkLength, createArray, readChunk, writeChunk } from '../../storage/arrays.ts';
+import { readPlane, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
-import { layoutFor, readPlane, shapeOf, volumeWriter } from '../../storage/volumes.ts';
+import { layoutFor, remakePlanes, volumeWriter } from '../../storage/volumes.ts';
 import { type AnyLocal, type Draft, defineStep, number } from '../define.ts';
 
 const params = z.object({
@@ -87,7 +88,11 @@ export const footprint = defineStep({
   },
   trial,
   async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
-    const volume = inputs.seismic;
+    // slice by slice through inlines would read the whole volume for each
+    const own = `${idFor('clean')}/source`;
+    const volume = inputs.seismic.layouts.slice
+      ? inputs.seismic
+      : await cutSlicesOf(store, inputs.seismic, own, signal);
     const shape = shapeOf(volume);
     const [ni, nj, nk] = shape;
     const gain = await gainOf(store, volume, p, signal);
@@ -151,6 +156,15 @@ export const footprint = defineStep({
       };
       progress(role === 'clean' ? 0.85 : 1);
     }
+    await store.removeArrays(`${own}/`);
     return out;
   },
 });
+
+/** A volume that is not cut for slices yet, with a copy of its own for them. */
+async function cutSlicesOf(store: Store, volume: Volume, key: string, signal?: AbortSignal): Promise<Volume> {
+  const { inline } = volume.layouts;
+  const layouts = { inline, slice: layoutFor(key, shapeOf(volume), 'slice', inline.scaled) };
+  await remakePlanes(store, layouts, signal);
+  return { ...volume, layouts };
+}

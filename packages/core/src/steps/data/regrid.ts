@@ -5,7 +5,8 @@ import { crosslineAt, inlineAt, toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { sincAt } from '../../numerics/sinc.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
-import { readInlines, shapeOf, volumeWriter } from '../../storage/volumes.ts';
+import { readInlines, shapeOf } from '../../storage/planes.ts';
+import { volumeWriter } from '../../storage/volumes.ts';
 import { type AnyLocal, type Draft, defineStep, number, type RunContext } from '../define.ts';
 
 /** Which lines of a volume are kept, and at which samples (fractional indexes) its traces are taken. */

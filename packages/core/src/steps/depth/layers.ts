@@ -4,7 +4,7 @@ import type { VelocityModel } from '../../earth/objects.ts';
 import { layerPoints, topInDepth } from '../../project/layers.ts';
 import { toSi } from '../../project/redeclare.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
-import { readInlines, shapeOf } from '../../storage/volumes.ts';
+import { readInlines, shapeOf } from '../../storage/planes.ts';
 import { guidedV0, guideOf } from '../../velocity/guide.ts';
 import { fitLayer, misfitOf } from '../../velocity/layer.ts';
 import { defineStep, number, wellsInput } from '../define.ts';

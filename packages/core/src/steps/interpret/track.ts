@@ -9,8 +9,8 @@ import { type Seed, trackEvent } from '../../horizons/track.ts';
 import { insideRings } from '../../numerics/rings.ts';
 import { topInTime } from '../../project/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
+import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
-import { readInlines, shapeOf } from '../../storage/volumes.ts';
 import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
-import { readInlines, shapeOf } from '../../storage/volumes.ts';
+import { readInlines, shapeOf } from '../../storage/planes.ts';
 import { butterworth, klauder, ormsby, ricker, rotate, statisticalWavelet } from '../../tie/wavelet.ts';
 import { choice, defineStep, number } from '../define.ts';
 
