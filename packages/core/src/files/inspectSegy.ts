@@ -14,6 +14,7 @@ import type { ByteSource } from '../formats/source.ts';
 import { nearGrid } from '../project/grids.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
 import { type Placement, placementFor } from './coordinates.ts';
+import { keptIndex } from './keptIndexes.ts';
 import type { Declarations, FileReport, Question, SegyReport } from './report.ts';
 
 /** Positions that were declared, over those that were found. */
@@ -217,7 +218,11 @@ export async function inspectSegy(
     };
     return { report, file, placement, index: null, lines: null };
   }
-  const index = await indexTraces(file, positions, toMap, signal, onProgress);
+  const { crs, 'unit.xy': unit } = declare;
+  const key = sources.every((s) => s.stamp)
+    ? JSON.stringify([sources.map((s) => s.stamp), positions, crs, unit, around.frame?.crs, around.frame?.unit])
+    : null;
+  const index = await keptIndex(key, () => indexTraces(file, positions, toMap, signal, onProgress));
   const { lattice } = index;
   const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));

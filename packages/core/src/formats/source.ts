@@ -4,6 +4,8 @@ import { LithagonError } from '../earth/errors.ts';
 export interface ByteSource {
   name: string;
   size: number;
+  /** Tells its contents from what a file of the same name held at another time, where something does. */
+  stamp?: string;
   /**
    * Bytes from `offset`; fewer than asked for only at the end. They may be put into `into`, which is at least that long,
    * and are then good until it is used again.
@@ -22,6 +24,7 @@ export function blobSource(name: string, blob: Blob): ByteSource {
   return {
     name,
     size: blob.size,
+    stamp: blob instanceof File ? `${name} ${blob.size} ${blob.lastModified}` : undefined,
     read: async (offset, length) => new Uint8Array(await blob.slice(offset, offset + length).arrayBuffer()),
   };
 }
