@@ -4,6 +4,14 @@ import type { ReactNode } from 'react';
 import { IconButton } from './Button';
 import css from './ui.module.css';
 
+/** Where typing goes when a sheet opens: into its first field, and never to the cross, which a space would press. */
+function focusFirst(event: Event): void {
+  event.preventDefault();
+  const sheet = event.target as HTMLElement;
+  const field = sheet.querySelector<HTMLElement>('input:not([type=checkbox], [type=radio]), textarea');
+  (field ?? sheet).focus();
+}
+
 /** A sheet over the workbench; Escape and the cross close it. */
 export function Modal(props: {
   open: boolean;
@@ -17,7 +25,11 @@ export function Modal(props: {
     <Dialog.Root open={props.open} onOpenChange={(open) => !open && props.onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className={css.overlay} />
-        <Dialog.Content className={`${css.modal} ${props.wide ? css.wide : ''}`} aria-describedby={undefined}>
+        <Dialog.Content
+          className={`${css.modal} ${props.wide ? css.wide : ''}`}
+          aria-describedby={undefined}
+          onOpenAutoFocus={focusFirst}
+        >
           <header className={css.modalTop}>
             <div>
               <Dialog.Title className={css.modalTitle}>{props.title}</Dialog.Title>

@@ -22,3 +22,8 @@ export function signed(value: number, places = 1): string {
   const text = figure(value, places);
   return value > 0 && Number(text) !== 0 ? `+${text}` : text;
 }
+
+/** How many of something: “1 row”, “12 rows”. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}

@@ -2,6 +2,7 @@ import { BEDS } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { useRuns } from '../state/runs';
+import { counted } from '../ui/format';
 import css from './Column.module.css';
 
 /** The uneven top of a bed, different for each. */
@@ -69,7 +70,7 @@ export function Column() {
             )}
             <b>{bed.name}</b>
             <span className="unseen">
-              : {held.length} {held.length === 1 ? 'object' : 'objects'}
+              : {counted(held.length, 'object')}
               {worn ? `, ${worn} out of date` : ''}
             </span>
           </button>

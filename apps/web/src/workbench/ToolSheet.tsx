@@ -6,6 +6,7 @@ import { useProject } from '../state/project';
 import { type Tool, takeTool } from '../state/tool';
 import { Button, IconButton } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
+import { counted } from '../ui/format';
 import { openView } from './dock';
 import { changeEvent, finishStick, trackBehind } from './draw';
 import css from './Sheet.module.css';
@@ -137,9 +138,7 @@ function PickFields({ tool }: { tool: Extract<Tool, { kind: 'pick' }> }) {
           />
         )}
       </Field>
-      <p className={css.note}>
-        {picks ? `${picks.points.length} pick${picks.points.length === 1 ? '' : 's'} so far.` : 'Nothing picked yet.'}
-      </p>
+      <p className={css.note}>{picks ? `${counted(picks.points.length, 'pick')} so far.` : 'Nothing picked yet.'}</p>
     </>
   );
 }
@@ -149,7 +148,7 @@ function FaultFacts({ tool }: { tool: Extract<Tool, { kind: 'fault' }> }) {
   const sticks = fault?.sticks.length ?? 0;
   return (
     <p className={css.note}>
-      {sticks} stick{sticks === 1 ? '' : 's'} kept
+      {counted(sticks, 'stick')} kept
       {tool.stick.length > 0 ? `, ${tool.stick.length} points on the one being drawn` : ''}.
       {sticks === 1 ? ' A surface needs two.' : ''}
     </p>

@@ -1,5 +1,5 @@
 import { type EarthObject, unitsOf } from '@lithagon/core';
-import { figure } from '../ui/format';
+import { counted, figure } from '../ui/format';
 
 const PLURAL: Record<string, string> = {
   volume: 'Volumes',
@@ -32,19 +32,19 @@ export function asideOf(object: EarthObject, units = unitsOf(null)): string {
     case 'volume':
       return object.quantity;
     case 'seismic line':
-      return `${object.cdps.length} traces`;
+      return counted(object.cdps.length, 'trace');
     case 'navigation':
-      return `${object.points.length} points`;
+      return counted(object.points.length, 'point');
     case 'fault':
-      return `${object.sticks.length} sticks`;
+      return counted(object.sticks.length, 'stick');
     case 'horizon':
       return `${(100 * object.filled).toFixed(0)} %`;
     case 'well':
       return object.status ?? '';
     case 'logs':
-      return `${object.curves.length} curves`;
+      return counted(object.curves.length, 'curve');
     case 'velocity model':
-      return `${object.layers.length} layers`;
+      return counted(object.layers.length, 'layer');
     case 'time-depth relation':
       return figure(object.correlation, 2);
     case 'contacts':
@@ -52,18 +52,18 @@ export function asideOf(object: EarthObject, units = unitsOf(null)): string {
     case 'map':
       return units.of(object.unit);
     case 'picks':
-      return object.points.length === 1 ? '1 pick' : `${object.points.length} picks`;
+      return counted(object.points.length, 'pick');
     case 'wavelet':
       return object.method;
     case 'stratigraphic column':
-      return `${object.units.length} units`;
+      return counted(object.units.length, 'unit');
     case 'synthetic gather':
-      return `${object.anglesDeg.length} angles`;
+      return counted(object.anglesDeg.length, 'angle');
     case 'crossplot class':
       return object.x.of;
     case 'polygon':
       return object.closed ? 'area' : 'line';
     default:
-      return `${object.rows.length} rows`;
+      return counted(object.rows.length, 'row');
   }
 }

@@ -26,6 +26,20 @@ describe('pore fluids', () => {
   ])('density of pure water at %d °C', (t, rho) => {
     expect(Math.abs(brine(ATM, t, 0).density / rho - 1)).toBeLessThan(0.0025);
   });
+  test.each([
+    // Fofonoff & Millard (1983), UNESCO Technical Papers in Marine Science 44: check values of the equation of state.
+    // Sea salt is a little heavier than the sodium chloride that the formulae are for.
+    [0, 5, 0.101325, 999.96675, 0.0005],
+    [0, 5, 100, 1044.12802, 0.0005],
+    [0.035, 5, 0.101325, 1027.67547, 0.005],
+    [0.035, 25, 100, 1062.53817, 0.005],
+  ])('density of water with %d of salt at %d °C and %d MPa', (salt, t, p, rho, within) => {
+    expect(Math.abs(brine(p * 1e6, t, salt).density / rho - 1)).toBeLessThan(within);
+  });
+  test('sound in salt water at great pressure', () => {
+    // the same paper's check value, after Chen & Millero (1977)
+    expect(Math.abs(velocity(brine(100e6, 40, 0.04)) / 1731.995 - 1)).toBeLessThan(0.005);
+  });
   test('salt makes brine heavier and stiffer', () => {
     const [fresh, salt] = [brine(20e6, 60, 0), brine(20e6, 60, 0.1)];
     expect(salt.density).toBeGreaterThan(fresh.density + 60);
@@ -47,6 +61,14 @@ describe('pore fluids', () => {
     expect(live.density).toBeLessThan(dead.density - 40);
     expect(velocity(live)).toBeLessThan(velocity(dead) - 150);
     expect(mostDissolved(20e6, 70, 850, 0.7)).toBeGreaterThan(mostDissolved(10e6, 70, 850, 0.7));
+  });
+  test('live oil of 30 °API with 100 volumes of gas at 80 °C and 20 MPa, worked by hand', () => {
+    // 141.5/161.5 = 0.87616; B = 0.972 + 0.00038·(240·√(0.6/0.87616) + 97.8)^1.175 = 1.2770;
+    // (0.87616 + 0.072)/1.2770 = 0.7425, and pressed 0.7425 + 0.05403·0.4075² + 0.00698 = 0.7585
+    const live = oil(20e6, 80, 876.16, 100, 0.6);
+    expect(live.density).toBeCloseTo(758.5, 0);
+    // pseudo-density 0.87616/1.2770/1.1 = 0.6237: 2096·√(0.6237/1.9763) − 296 + 92.8 + 18.4·(4.12·√0.7316 − 1) = 1020.7
+    expect(Math.abs(velocity(live) - 1020.7)).toBeLessThan(1);
   });
   test('a little gas softens Wood’s mixture at once, Brie’s in proportion', () => {
     const parts = (sg: number) => [

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { runJob } from '../../compute/pool';
 import { useProject } from '../../state/project';
 import { track } from '../../state/runs';
+import { counted } from '../../ui/format';
 import { acceptTops } from '../../workbench/tops';
 
 export interface CarryState {
@@ -56,7 +57,7 @@ export function useCarry() {
       try {
         const wells = [...new Set(some.map((p) => p.well))];
         const done = await acceptTops(
-          `Accept ${some.length} carried ${some.length === 1 ? 'top' : 'tops'} in ${wells.join(', ')}`,
+          `Accept ${counted(some.length, 'carried top')} in ${wells.join(', ')}`,
           some.filter((p) => !p.absent).map((p) => ({ well: p.well, top: topOf(p) })),
         );
         if (done > 0 || some.every((p) => p.absent)) drop((p) => some.includes(p));

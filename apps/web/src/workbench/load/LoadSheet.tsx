@@ -8,9 +8,11 @@ import { track } from '../../state/runs';
 import { useSelection } from '../../state/selection';
 import { checkRoom } from '../../storage/room';
 import { Button } from '../../ui/Button';
+import { counted } from '../../ui/format';
 import { Modal } from '../../ui/Modal';
 import { FrameButton } from '../frame/FrameButton';
 import {
+  alsoAnswered,
   type Entry,
   entriesOf,
   knownNames,
@@ -27,6 +29,8 @@ import { Sketches } from './Sketches';
 
 /** Declarations that change what a reader makes of a file. */
 const LOOKED = /^(byte\.|column\.|unit\.|kind$|crs$|as$|grid$)/;
+
+const intoSight = (row: HTMLElement | null) => row?.scrollIntoView({ block: 'nearest' });
 
 /** Dropped files before anything is loaded: what each was taken for, and what only a person can say. */
 export function LoadSheet() {
@@ -124,10 +128,7 @@ export function LoadSheet() {
       done += result.ids.length;
       await refreshProject();
     }
-    if (done > 0)
-      toast.success(
-        `${done} ${done === 1 ? 'object' : 'objects'} loaded from ${jobs.length} ${jobs.length === 1 ? 'file' : 'files'}.`,
-      );
+    if (done > 0) toast.success(`${counted(done, 'object')} loaded from ${counted(jobs.length, 'file')}.`);
   };
   const entry = entries[chosen];
   return (
@@ -152,6 +153,7 @@ export function LoadSheet() {
               <button
                 type="button"
                 aria-pressed={n === chosen}
+                ref={n === chosen ? intoSight : undefined}
                 className={n === chosen ? css.chosen : ''}
                 onClick={() => setChosen(n)}
               >
@@ -183,9 +185,8 @@ export function LoadSheet() {
               names={matchNames(entry.report.wells ?? [], knownNames(entry, entries, objects))}
               onDeclare={(said) => declare(entry, said)}
               onAll={(key, value) => {
-                for (const other of entries)
-                  if (other.report?.questions.some((q) => q.key === key) && !other.declare[key])
-                    change(other.file, { declare: { ...other.declare, [key]: value } });
+                for (const other of alsoAnswered(entry, entries, key, value))
+                  change(other.file, { declare: { ...other.declare, [key]: value } });
               }}
               parts={
                 <Parts
@@ -221,7 +222,7 @@ export function LoadSheet() {
         )}
         <Button onClick={close}>Cancel</Button>
         <Button main disabled={looking || ready.length === 0 || waiting.length > 0} onClick={() => void load()}>
-          Load {ready.length} {ready.length === 1 ? 'file' : 'files'}
+          Load {counted(ready.length, 'file')}
         </Button>
       </footer>
     </Modal>

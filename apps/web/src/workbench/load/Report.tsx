@@ -174,9 +174,9 @@ function Answer(props: {
           onChange={onAnswer}
         />
       )}
-      {value && !q.optional && (
+      {value && (!q.optional || q.key === 'polarity') && (
         <button type="button" className={css.all} onClick={() => onAll(value)}>
-          the same for all
+          {q.hint ? 'the same for all like it' : 'the same for all'}
         </button>
       )}
       {q.hint && !value && (

@@ -2,7 +2,16 @@ import type { FileReport } from '@lithagon/core';
 import { madeWell } from '@lithagon/core/testing/storeContract';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { storage } from '../../testing/browser';
-import { entriesOf, knownNames, looksLikeParts, possibleParts, recall, remember, unanswered } from './entries';
+import {
+  alsoAnswered,
+  entriesOf,
+  knownNames,
+  looksLikeParts,
+  possibleParts,
+  recall,
+  remember,
+  unanswered,
+} from './entries';
 
 const file = (name: string) => ({ name }) as File;
 const table = (columns: string[], more: object = {}) =>
@@ -52,6 +61,25 @@ describe('dropped files', () => {
     const refused = entry('broken.csv', table(['well'], { wells: ['QN-9'], refused: 'no' }));
     const logs = entry('a.las', table([]));
     expect(knownNames(logs, [heads, refused, logs], [madeWell('w', 'QN-1')])).toEqual(['QN-1', 'QN-2']);
+  });
+  test('are answered together where they ask the same, have no answer, and do not look like something else', () => {
+    const asks = (key: string, hint?: string) =>
+      ({
+        segy: {},
+        questions: [{ key, label: key, options: [], hint: hint && { value: hint, why: '' } }],
+      }) as unknown as FileReport;
+    const near = entry('near.sgy', asks('quantity', 'amplitude'));
+    const far = entry('far.sgy', asks('quantity', 'amplitude'));
+    const velocity = entry('velocity.sgy', asks('quantity', 'interval velocity'));
+    const odd = entry('odd.sgy', asks('quantity'));
+    const said = { ...entry('said.sgy', asks('quantity')), declare: { quantity: 'variance' } };
+    const all = [near, far, velocity, odd, said, entry('a.csv', table(['x'])), entry('looking.sgy', null)];
+    expect(alsoAnswered(near, all, 'quantity', 'amplitude')).toEqual([far, odd]);
+    expect(alsoAnswered(near, all, 'domain', 'twt')).toEqual([]);
+    // polarity is of amplitudes
+    const amplitude = { ...far, declare: { quantity: 'amplitude' } };
+    const known = { ...odd, declare: { quantity: 'amplitude', polarity: 'harder-negative' } };
+    expect(alsoAnswered(near, [near, amplitude, velocity, known], 'polarity', 'harder-positive')).toEqual([amplitude]);
   });
   test('ask only for what is neither optional nor declared', () => {
     const questions = [

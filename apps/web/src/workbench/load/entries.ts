@@ -60,6 +60,20 @@ export function unanswered(report: FileReport, declare: Declarations): string[] 
   return report.questions.filter((q) => !q.optional && !declare[q.key]).map((q) => q.label.toLowerCase());
 }
 
+/**
+ * The other files for which an answer holds, once it is given for all: those that ask the same, have no answer yet, and
+ * do not look like something else. A velocity is not made an amplitude because the stacks beside it are.
+ */
+export function alsoAnswered(entry: Entry, entries: Entry[], key: string, value: string): Entry[] {
+  return entries.filter((e) => {
+    if (e === entry || !e.report || e.declare[key]) return false;
+    // asked of amplitudes only, and not by the file
+    if (key === 'polarity') return e.report.segy !== undefined && e.declare.quantity === 'amplitude';
+    const question = e.report.questions.find((q) => q.key === key);
+    return question !== undefined && (!question.hint || question.hint.value === value);
+  });
+}
+
 const MEMORY = 'lithagon-columns';
 /** Declarations that say how a table is laid out, and not what this file is called. */
 const LAYOUT = /^(kind|column\.|unit\.|reference$)/;
