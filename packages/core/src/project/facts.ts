@@ -39,6 +39,11 @@ function polarityOf({ polarity }: Volume): string {
   return polarity === 'harder-positive' ? '+ is harder' : '− is harder';
 }
 
+function samplesOf({ vertical: v, domain }: Pick<Volume, 'vertical' | 'domain'>, units: Units): string {
+  const step = domainUnit(domain);
+  return `${v.count} from ${Number(units.to(v.first, step).toFixed(2))} by ${Number(units.to(v.step, step).toFixed(4))} ${units.of(step)}`;
+}
+
 /** Facts of one object as labelled lines, the same wherever they are shown. */
 export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { label: string; value: string }[] {
   const fixed = (v: number, places: number) => v.toFixed(places);
@@ -50,10 +55,9 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
     });
   switch (object.kind) {
     case 'volume': {
-      const { lattice: l, vertical: v, statistics: s, traces: t } = object;
+      const { lattice: l, statistics: s, traces: t } = object;
       const span = (a: typeof l.inline) =>
         `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`} (${a.count})`;
-      const step = object.domain === 'twt' ? 'ms' : 'm';
       const shown = (value: number) => units.to(value, object.unit).toPrecision(4);
       out.push(
         { label: 'Quantity', value: [object.quantity, units.of(object.unit)].filter(Boolean).join(', ') },
@@ -66,7 +70,7 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
         },
         {
           label: 'Samples',
-          value: `${v.count} from ${Number(units.to(v.first, step).toFixed(2))} by ${Number(units.to(v.step, step).toFixed(4))} ${units.of(step)}`,
+          value: samplesOf(object, units),
         },
         { label: 'Range', value: `${shown(s.min)} to ${shown(s.max)}, rms ${shown(s.rms)}` },
         ...(object.layouts.inline.scaled
@@ -200,7 +204,7 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
         },
         {
           label: 'Samples',
-          value: `${object.vertical.count} from ${object.vertical.first} by ${object.vertical.step} ${object.domain === 'twt' ? 'ms' : 'm'}`,
+          value: samplesOf(object, units),
         },
       );
       break;
