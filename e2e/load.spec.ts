@@ -34,6 +34,17 @@ test('files are dropped, questioned only where they cannot answer, loaded, looke
   const before = await pictureOf(page);
   expect(new Set(before).size).toBeGreaterThan(30);
 
+  // a crossline can be looked at while the volume is still being cut for them, and when it is
+  await page.getByRole('radio', { name: 'Crossline', exact: true }).click();
+  await expect(raster).toHaveAttribute('data-plane', /crossline\//);
+  const uncut = await pictureOf(page);
+  await expect(page.getByText(/^Cutting quillon-full/)).toHaveCount(0, { timeout: 60_000 });
+  await page.reload();
+  await expect(raster).toHaveAttribute('data-plane', /crossline\//, { timeout: 30_000 });
+  await expect.poll(async () => difference(uncut, await pictureOf(page))).toBeLessThan(0.5);
+  await page.getByRole('radio', { name: 'Inline', exact: true }).click();
+  await expect(raster).toHaveAttribute('data-plane', /inline\//);
+
   // one cursor: the readout names the line and the sample under the pointer
   const box = await raster.boundingBox();
   if (!box) throw new Error('the section has no size');
@@ -58,6 +69,17 @@ test('files are dropped, questioned only where they cannot answer, loaded, looke
   await expect(page.getByLabel('Line number')).toHaveValue(String(first + 12));
   await page.getByRole('button', { name: /^Wells ?: / }).click();
   await expect(page.getByRole('button', { name: /QN-4 oil/ })).toBeVisible();
+});
+
+test('a coordinate system is found by typing as soon as its sheet is open', async ({ page }) => {
+  await newProject(page);
+  await page.getByRole('button', { name: 'Choose coordinate system' }).click();
+  const sheet = page.getByRole('dialog', { name: 'Frame of the project' });
+  await expect(sheet.getByLabel('Name, code or area')).toBeFocused();
+  await page.keyboard.type('utm 40s');
+  await sheet.getByRole('button', { name: /WGS 84 \/ UTM zone 40S/ }).click();
+  await expect(page.getByRole('button', { name: 'EPSG:32740' })).toBeVisible();
+  await expect(page.getByText('WGS 84 / UTM zone 40S · metres')).toBeVisible();
 });
 
 test('what is broken gets one sentence, and nothing of it is loaded', async ({ page }) => {

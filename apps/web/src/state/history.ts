@@ -88,6 +88,15 @@ export async function edit(
   useHistory.setState((s) => ({ done: [...s.done, { name, before, after, frame }].slice(-MOST), undone: [] }));
 }
 
+let turn: Promise<unknown> = Promise.resolve();
+
+/** Take handwork that comes quickly in turn, so that each stroke builds on what the one before it made. */
+export function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = turn.then(work);
+  turn = next.catch(() => undefined);
+  return next;
+}
+
 export async function undo(): Promise<void> {
   const last = useHistory.getState().done.at(-1);
   if (!last) return;

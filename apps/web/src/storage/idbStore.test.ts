@@ -76,6 +76,24 @@ describe('a project in the browser', () => {
     expect(refused.map((r) => r.status)).toEqual(keys.map(() => 'rejected'));
   });
 
+  test('takes together what is asked for while other writes are under way', async () => {
+    const { store } = await fresh();
+    const begun = vi.spyOn(IDBDatabase.prototype, 'transaction');
+    const writes: Promise<void>[] = [];
+    for (let n = 0; n < 60; n++) {
+      writes.push(store.writeBytes(`v/c.${n}`, Uint8Array.of(n)));
+      // each in a turn of its own, as slabs come from a file
+      await Promise.resolve();
+      await Promise.resolve();
+    }
+    await Promise.all(writes);
+    const transactions = begun.mock.calls.filter(([, mode]) => mode === 'readwrite').length;
+    begun.mockRestore();
+    expect(transactions).toBeGreaterThan(1);
+    expect(transactions).toBeLessThan(12);
+    for (let n = 0; n < 60; n++) expect([...((await store.readBytes(`v/c.${n}`)) ?? [])]).toEqual([n]);
+  });
+
   test('that is not there is no project, and one that was deleted is not there', async () => {
     await expect(idbStore('nowhere')).rejects.toThrow('there is no project nowhere');
     const { id } = await fresh();

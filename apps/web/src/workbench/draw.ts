@@ -11,7 +11,7 @@ import {
   type Volume,
 } from '@lithagon/core';
 import { toast } from 'sonner';
-import { edit } from '../state/history';
+import { edit, inTurn } from '../state/history';
 import { useProject } from '../state/project';
 import { select } from '../state/selection';
 import { type Tool, takeTool, useTool } from '../state/tool';
@@ -43,15 +43,6 @@ export function beginFault(fault?: Fault): void {
 }
 
 type PickTool = Extract<Tool, { kind: 'pick' }>;
-
-let turn: Promise<void> = Promise.resolve();
-
-/** Strokes quick after one another are taken in turn, so that each builds on what the one before it made. */
-function inTurn(work: () => Promise<void>): Promise<void> {
-  const next = turn.then(work);
-  turn = next.catch(() => undefined);
-  return next;
-}
 
 /** A tool as it is now: the stroke before may have made the object that it works on. */
 function asNow<T extends Tool & { name: string }>(tool: T): T {

@@ -97,4 +97,24 @@ describe('facies painted on a well', () => {
     await undo();
     expect(rows()).toEqual([]);
   });
+  test('in strokes that come before the last is kept are all there, in one table', async () => {
+    await Promise.all([paint(WELL, 700, 710, 'sand'), paint(WELL, 710, 720, 'shale'), paint(WELL, 720, 730, 'sand')]);
+    expect(rows()).toEqual([
+      [700, 710, 'sand'],
+      [710, 720, 'shale'],
+      [720, 730, 'sand'],
+    ]);
+    const tables = useProject.getState().objects.filter((o) => o.kind === 'facies' && o.well === WELL);
+    expect(tables).toHaveLength(1);
+    await undo();
+    expect(rows()).toHaveLength(2);
+  });
+});
+
+test('tops picked before the last is kept are all there', async () => {
+  const deepest = Math.max(...tops().map(([, md]) => Number(md)));
+  const names = ['One', 'Two', 'Three'];
+  const put = await Promise.all(names.map((name, n) => setTop(WELL, top(name, deepest + 20 * (n + 1)))));
+  expect(put).toEqual([true, true, true]);
+  expect(tops().map(([name]) => name)).toEqual(expect.arrayContaining(names));
 });

@@ -11,7 +11,7 @@ import {
   type WellTable,
 } from '@lithagon/core';
 import { toast } from 'sonner';
-import { edit } from '../state/history';
+import { edit, inTurn } from '../state/history';
 import { useProject } from '../state/project';
 
 const objectsNow = () => useProject.getState().objects;
@@ -25,19 +25,20 @@ async function keep(name: string, edits: TopEdit[]): Promise<void> {
 }
 
 /** Put or change a top; a crossing is refused in a sentence. @returns whether it was done */
-export async function setTop(well: string, top: Top, was?: Top): Promise<boolean> {
-  try {
-    if (top.kind === 'top') checkOrder(objectsNow(), well, top.name, top.md);
-  } catch (cause) {
-    const { message, fix } = asLithagonError(cause);
-    toast.error(message, { description: fix });
-    return false;
-  }
-  await keep(was ? `Move ${top.name} in ${well}` : `Pick ${top.name} in ${well}`, [
-    putTop(objectsNow(), well, top, was),
-  ]);
-  return true;
-}
+export const setTop = (well: string, top: Top, was?: Top): Promise<boolean> =>
+  inTurn(async () => {
+    try {
+      if (top.kind === 'top') checkOrder(objectsNow(), well, top.name, top.md);
+    } catch (cause) {
+      const { message, fix } = asLithagonError(cause);
+      toast.error(message, { description: fix });
+      return false;
+    }
+    await keep(was ? `Move ${top.name} in ${well}` : `Pick ${top.name} in ${well}`, [
+      putTop(objectsNow(), well, top, was),
+    ]);
+    return true;
+  });
 
 /** Put several tops, carried from other wells, as one edit. */
 export async function acceptTops(name: string, tops: { well: string; top: Top }[]): Promise<number> {
@@ -63,7 +64,7 @@ export async function acceptTops(name: string, tops: { well: string; top: Top }[
 }
 
 export const deleteTop = (well: string, top: Top) =>
-  keep(`Delete ${top.name} in ${well}`, [removeTop(objectsNow(), well, top)]);
+  inTurn(() => keep(`Delete ${top.name} in ${well}`, [removeTop(objectsNow(), well, top)]));
 
 export async function renameTops(from: string, to: string): Promise<void> {
   const name = to.trim().slice(0, 200);
@@ -83,11 +84,12 @@ export async function renameTops(from: string, to: string): Promise<void> {
 }
 
 /** Paint an interval of a well; a described or painted table takes it, never a predicted one. */
-export async function paint(well: string, from: number, to: number, facies: string | null): Promise<void> {
-  const own = objectsNow().find(
-    (o): o is WellTable => o.kind === 'facies' && o.well === well && o.madeBy.step !== 'wells.facies',
-  );
-  const before = own ?? newTable('facies', well);
-  const after = paintFacies(before, from, to, facies);
-  await edit(`Paint ${facies ?? 'nothing'} in ${well}`, own ? [own] : [], [after]);
-}
+export const paint = (well: string, from: number, to: number, facies: string | null): Promise<void> =>
+  inTurn(async () => {
+    const own = objectsNow().find(
+      (o): o is WellTable => o.kind === 'facies' && o.well === well && o.madeBy.step !== 'wells.facies',
+    );
+    const before = own ?? newTable('facies', well);
+    const after = paintFacies(before, from, to, facies);
+    await edit(`Paint ${facies ?? 'nothing'} in ${well}`, own ? [own] : [], [after]);
+  });
