@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Block } from '../steps/define.ts';
+import { even } from '../testing/random.ts';
 import { variance } from './variance.ts';
 
 /** A block of `n³` samples wanted, with a halo of one trace and `half` samples around them. */
@@ -30,12 +31,7 @@ describe('variance', () => {
     expect(middle).toBeCloseTo(0, 5);
   });
   test('of noise is near all of the energy, and grows no more with amplitude', () => {
-    let state = 3;
-    const noise = () => {
-      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-      return state / 2 ** 31 - 1;
-    };
-    const quiet = block(6, 6, noise);
+    const quiet = block(6, 6, even(3));
     const loud = { ...quiet, data: quiet.data.map((v) => v * 4096) };
     const [a, b] = [variance(quiet, 6), variance(loud, 6)];
     const mean = a.reduce((s, v) => s + v, 0) / a.length;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { hilbert } from '../numerics/fft.ts';
+import { even } from '../testing/random.ts';
 import { bandPassGain, filterTraces, meanSpectrum, whiten } from './filter.ts';
 import { footprintGain, wavenumbersOf, withoutFootprint } from './footprint.ts';
 import { agc, balance, mute, timeGain } from './gain.ts';
@@ -70,14 +71,7 @@ test('rotating phase: there and back is nothing, 90° is the Hilbert transform, 
 });
 
 test('whitening brings a weak band up to the strong one, no further than its bound', () => {
-  const noise = (seed: number) => {
-    let state = seed;
-    return () => {
-      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-      return state / 2 ** 31 - 1;
-    };
-  };
-  const next = noise(7);
+  const next = even(7);
   const data = Float32Array.from({ length: 8 * 512 }, next);
   // 40 dB less above 40 Hz
   filterTraces(data, 512, STEP, (hz) => (hz < 40 ? 1 : 0.01));

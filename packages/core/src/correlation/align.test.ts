@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { normal } from '../testing/random.ts';
 import { type AlignOptions, align, differences } from './align.ts';
 
 const OPTIONS: AlignOptions = {
@@ -11,27 +12,18 @@ const OPTIONS: AlignOptions = {
   offset: 0,
 };
 
-function random(seed: number) {
-  let state = seed;
-  const even = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state + 0.5) / 2 ** 32;
-  };
-  return () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
-}
-
 /** A log of beds of random level and thickness, unit spread. */
 function beds(seed: number, length: number): Float64Array {
-  const normal = random(seed);
+  const next = normal(seed);
   const out = new Float64Array(length);
-  let level = normal();
+  let level = next();
   let left = 6;
   for (let k = 0; k < length; k++) {
     if (left-- <= 0) {
-      level = normal();
-      left = 4 + Math.abs(10 * normal());
+      level = next();
+      left = 4 + Math.abs(10 * next());
     }
-    out[k] = level + 0.15 * normal();
+    out[k] = level + 0.15 * next();
   }
   return out;
 }
@@ -43,8 +35,8 @@ const at = (log: Float64Array, x: number) => {
 
 /** The log at other depths, with noise of a power signal-to-noise. */
 function seen(log: Float64Array, length: number, map: (j: number) => number, seed: number, signalToNoise = 5) {
-  const normal = random(seed);
-  return Float32Array.from({ length }, (_, j) => at(log, map(j)) + normal() / Math.sqrt(signalToNoise));
+  const next = normal(seed);
+  return Float32Array.from({ length }, (_, j) => at(log, map(j)) + next() / Math.sqrt(signalToNoise));
 }
 
 describe('alignment of logs', () => {

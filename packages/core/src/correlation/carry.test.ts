@@ -1,14 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { normal } from '../testing/random.ts';
 import { CARRY, type CarriedTop, type CorrelatedWell, carryTops, halfWavelength, type KnownTop } from './carry.ts';
-
-function random(seed: number) {
-  let state = seed;
-  const even = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state + 0.5) / 2 ** 32;
-  };
-  return () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
-}
 
 /** A column of formations, each with its own level in every curve and fine beds about it. */
 interface Formation {
@@ -27,13 +19,13 @@ const COLUMN: Formation[] = [
 
 /** The same beds in every well, `texture` of the fine ones; thickness and level differ a little from well to well. */
 function drill(column: Formation[], seed: number, { shift = 0, texture = 0.25, vary = 0.1 } = {}) {
-  const own = random(seed);
+  const own = normal(seed);
   const curves: number[][] = [[], [], []];
   const tops: KnownTop[] = [];
   let depth = 1000 + shift;
   for (const f of column) {
     tops.push({ name: f.name, tvdss: depth });
-    const fine = random(f.name.charCodeAt(0));
+    const fine = normal(f.name.charCodeAt(0));
     const thick = Math.round(f.thickM * (1 + vary * Math.max(-2, Math.min(2, own()))));
     const beds = f.levels.map(() => Array.from({ length: 40 }, () => fine()));
     for (let k = 0; k < thick; k++)

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { normal, uniform } from '../testing/random.ts';
 import { bandAt, densityOf, fitLine, inRing, selected } from './points.ts';
 import { trendsFor } from './trends.ts';
 
@@ -52,15 +53,10 @@ describe('regression', () => {
     expect(fitLine({ x: f(1, 1, 1), y: f(1, 2, 3) })).toBeNull();
   });
   test('the band holds 95 of 100 further points', () => {
-    let state = 7;
-    const even = () => {
-      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-      return (state + 0.5) / 2 ** 32;
-    };
-    const normal = () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
+    const [place, noise] = [uniform(7), normal(8)];
     const draw = () => {
-      const x = 4 * even();
-      return [x, 1 + 0.5 * x + 0.3 * normal()];
+      const x = 4 * place();
+      return [x, 1 + 0.5 * x + 0.3 * noise()];
     };
     let inside = 0;
     for (let t = 0; t < 200; t++) {

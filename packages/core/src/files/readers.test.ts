@@ -9,6 +9,7 @@ import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { TURNED } from '../testing/objects.ts';
+import { uniform } from '../testing/random.ts';
 import { crsOf, frameFor } from './coordinates.ts';
 import { inspectFile } from './inspect.ts';
 import { loadFile } from './load.ts';
@@ -123,11 +124,7 @@ describe('points of a horizon', () => {
     });
   });
   test('on no grid are gridded through, and it is said', async () => {
-    let state = 5;
-    const random = () => {
-      state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-      return state / 2 ** 32;
-    };
+    const random = uniform(5);
     const plane = (x: number, y: number) => 900 + 0.01 * x - 0.02 * y;
     const rows = Array.from({ length: 400 }, () => {
       const [x, y] = [5000 * random(), 4000 * random()];

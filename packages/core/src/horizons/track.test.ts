@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Lattice } from '../earth/lattice.ts';
 import { makeBarrier } from '../faults/barrier.ts';
 import { meshOfSticks } from '../faults/surface.ts';
+import { even } from '../testing/random.ts';
 import { contourInterval, contourSegments } from './contour.ts';
 import type { Traces } from './event.ts';
 import { eventsIn, snap } from './event.ts';
@@ -22,12 +23,11 @@ const ricker = (ms: number) => {
 /** Traces with events along surfaces given in ms, and a little noise. */
 function made(surfaces: ((i: number, j: number) => number)[], signs: number[], noise: number): Traces {
   const data = new Float32Array(ROWS * COLUMNS * SAMPLES);
-  let state = 5;
+  const random = even(5);
   for (let i = 0; i < ROWS; i++)
     for (let j = 0; j < COLUMNS; j++)
       for (let k = 0; k < SAMPLES; k++) {
-        state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-        let v = noise * (state / 2 ** 31 - 1);
+        let v = noise * random();
         surfaces.forEach((s, n) => {
           v += signs[n] * ricker(k * STEP - s(i, j));
         });

@@ -5,6 +5,7 @@ import { RunningStatistics } from '../numerics/statistics.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readInlines, readPlane } from '../storage/planes.ts';
 import { volumeWriter } from '../storage/volumes.ts';
+import { even } from '../testing/random.ts';
 import { parseRecipe, runRecipe } from '../trail/recipe.ts';
 import { outOfDate } from '../trail/staleness.ts';
 import {
@@ -27,10 +28,9 @@ async function madeVolume(shape: [number, number, number] = [9, 11, 40]) {
   const [ni, nj, nk] = shape;
   const writer = await volumeWriter(store, 'volume-a', shape);
   const slab = new Float32Array(writer.slab * nj * nk).fill(Number.NaN);
-  let seed = 7;
+  const random = even(7);
   for (let n = 0; n < ni * nj * nk; n++) {
-    seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
-    slab[n] = Math.sin(n % nk) * 3 + seed / 2 ** 31 - 1;
+    slab[n] = Math.sin(n % nk) * 3 + random();
   }
   slab.fill(Number.NaN, 4 * nj * nk, (4 * nj + 1) * nk);
   slab[50] = Number.NaN;

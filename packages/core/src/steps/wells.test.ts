@@ -14,6 +14,7 @@ import { activeRelation } from '../project/wells.ts';
 import { readWhole, writeChunk, writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
 import { EARTH, layeredField, topM, twtOf, WELL_AT } from '../testing/layeredField.ts';
+import { even } from '../testing/random.ts';
 import { rebuild } from '../trail/rebuild.ts';
 import { parseRecipe, recipeOf, runRecipe } from '../trail/recipe.ts';
 import { outOfDate } from '../trail/staleness.ts';
@@ -250,17 +251,13 @@ describe('ties', () => {
       store = field.store;
       await wavelet();
       const { layouts } = field.seismic;
-      let state = seed * 7919;
-      const even = () => {
-        state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-        return state / 2 ** 31 - 1;
-      };
+      const random = even(seed * 7919);
       const data = await readWhole(store, layouts.inline);
       const noisy = new Float32Array(data.length);
       for (let t = 0; t < data.length; t += 301)
         for (let n = 0; n < 40; n++) {
-          const at = Math.floor(150.5 * (1 + even()));
-          const size = 3000 * even();
+          const at = Math.floor(150.5 * (1 + random()));
+          const size = 3000 * random();
           for (let k = -12; k <= 12; k++) {
             const q = ((Math.PI * 28 * 4 * k) / 1000) ** 2;
             if (at + k >= 0 && at + k < 301) noisy[t + at + k] += size * (1 - 2 * q) * Math.exp(-q);

@@ -8,6 +8,7 @@ import { exportObject } from '../files/out/export.ts';
 import { memorySource } from '../formats/source.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { madeHorizon } from './objects.ts';
+import { uniform } from './random.ts';
 import { makeSegy, PLAIN_SEGY } from './segyWriter.ts';
 import { madeVolume } from './volume.ts';
 
@@ -115,11 +116,7 @@ const HOSTILE = [
 
 /** A seeded generator of numbers from 0 to below 1. */
 export function seeded(seed: number): () => number {
-  let state = (seed * 2654435761 + 1) >>> 0;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
+  return uniform(seed * 2654435761 + 1);
 }
 
 /** A file with something wrong: bytes changed, cut, doubled, moved, or words put in. */

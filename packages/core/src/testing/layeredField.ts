@@ -6,6 +6,7 @@ import { memoryStore } from '../storage/memory.ts';
 import type { Store } from '../storage/store.ts';
 import { volumeWriter } from '../storage/volumes.ts';
 import { MADE, madeHorizon } from './objects.ts';
+import { even } from './random.ts';
 
 /** A small earth in closed form: water, three layers of constant velocity that dip, a reservoir between Top and Base. */
 export const EARTH = { water: 1490, seaM: 100, v: [1800, 2500, 3000], zoneM: 60, owcM: 755 };
@@ -32,14 +33,6 @@ export function twtOf(i: number, j: number, z: number): number {
     [top + zoneM, 1e5, v[2]],
   ];
   return parts.reduce((t, [from, to, speed]) => t + (2000 * Math.max(0, Math.min(z, to) - from)) / speed, 0);
-}
-
-function even(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 31 - 1;
-  };
 }
 
 /** Reflectors besides the two of the zone, by their height over Top (m), all above or below the zone. */

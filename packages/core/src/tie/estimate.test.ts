@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { powerOfTwo, spectrum } from '../numerics/fft.ts';
+import { normalApart as noise } from '../testing/random.ts';
 import { estimateWavelet, reflectivityAt, type WellWindow } from './estimate.ts';
 import {
   averageWavelet,
@@ -13,16 +14,6 @@ import {
   type WaveletShape,
   waveletSpectrum,
 } from './wavelet.ts';
-
-function noise(seed: number) {
-  let state = (seed * 2654435761) >>> 0;
-  const even = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state + 0.5) / 2 ** 32;
-  };
-  for (let n = 0; n < 20; n++) even();
-  return () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
-}
 
 const STEP = 4;
 /** The truth at the trace's step: a wavelet of mixed phase. */

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { even } from '../testing/random.ts';
 import { wellPath } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
 import { calibrate, evenKnees, integrateSonic, relationFrom } from './calibrate.ts';
@@ -6,15 +7,6 @@ import { calibrateWell, type TieWell, tieChain, tieLogs } from './chain.ts';
 import { elasticInTime, gardner, mended } from './elastic.ts';
 import { matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
 import { ricker, rotate, statisticalWavelet, type WaveletShape, waveletSpectrum } from './wavelet.ts';
-
-/** Even noise between −1 and 1 from a seed. */
-function noise(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 31 - 1;
-  };
-}
 
 const depths = (count: number, first = 100, step = 0.5) =>
   Float64Array.from({ length: count }, (_, n) => first + n * step);
@@ -38,7 +30,7 @@ describe('sonic and checkshots', () => {
       const k = Math.min(3, Math.floor((z - 400) / 250));
       return drift[k] + ((drift[k + 1] - drift[k]) * (z - knees[k])) / 250;
     };
-    const random = noise(3);
+    const random = even(3);
     const shots = Array.from({ length: 21 }, (_, n) => 400 + 50 * n).map((z) => ({
       tvdss: z,
       twt: (2000 * (z - 400)) / 2500 + at(z) + 0.5 * random(),
@@ -163,7 +155,7 @@ describe('wavelets', () => {
     expect(Math.max(...home.samples.map((v, n) => Math.abs(v - w.samples[n])))).toBeLessThan(0.05);
   });
   test('the spectrum of traces under white reflectivity gives the wavelet that made them', () => {
-    const random = noise(11);
+    const random = even(11);
     const true28 = ricker(28, 160);
     const traces = Array.from({ length: 60 }, () => {
       const r = Float64Array.from({ length: 1200 }, () => random() ** 3);
@@ -186,7 +178,7 @@ describe('wavelets', () => {
 });
 
 describe('matching', () => {
-  const random = noise(5);
+  const random = even(5);
   const reflectivity = Float64Array.from({ length: 900 }, () => 0.2 * random() ** 3);
   const elastic = { firstMs: 200, stepMs: 1, impedance: new Float64Array(900), reflectivity };
   const made = synthetic(elastic, ricker(28, 120));
@@ -227,7 +219,7 @@ describe('matching', () => {
 });
 
 describe('the whole chain', () => {
-  const random = noise(21);
+  const random = even(21);
   const count = 6000;
   const firstM = 425;
   const stepM = 0.15;

@@ -1,18 +1,9 @@
 import { describe, expect, test } from 'vitest';
+import { normalApart as noise } from '../testing/random.ts';
 import { evidenceOf, standsOver } from './evidence.ts';
 import type { Series } from './match.ts';
 import { alignTimes, greatestChange, shiftThrough } from './warp.ts';
 import { ricker } from './wavelet.ts';
-
-function noise(seed: number) {
-  let state = (seed * 2654435761) >>> 0;
-  const even = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return (state + 0.5) / 2 ** 32;
-  };
-  for (let n = 0; n < 20; n++) even();
-  return () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());
-}
 
 /** A trace of random reflectors under a Ricker wavelet. */
 function traceOf(seed: number, length = 700): Float64Array {
