@@ -19,6 +19,7 @@ const FIELD: Record<string, Shown> = {
   'us/m': { unit: 'us/ft', factor: FOOT },
   'kg/m3': { unit: 'g/cm³', factor: 1e-3 },
   'kg/m³': { unit: 'g/cm³', factor: 1e-3 },
+  'kg/m²s': { unit: 'ft/s·g/cm³', factor: 1e-3 / FOOT },
   Pa: { unit: 'psi', factor: 1 / 6894.757293168 },
   'm²': { unit: 'acre', factor: 1 / 4046.8564224 },
   'm³': { unit: 'acre-ft', factor: 1 / 1233.48183754752 },

@@ -1,3 +1,4 @@
+import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import { cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
@@ -162,6 +163,7 @@ export async function inspectSegy(
 ): Promise<SegyInspection> {
   const file = await openSegy(sources);
   const [source] = sources;
+  const units = unitsOf(around.frame);
   const { headers } = file.parts[0];
   const headerSample = await sampleHeaders(source, headers);
   const ranked = rankPositions(headerSample, headers);
@@ -208,7 +210,7 @@ export async function inspectSegy(
   if (!positions || declare['byte.cdp']) {
     segy.linePositions = lineRanks;
     const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
-    if (at) return inspectLines(file, at, toMap, report, placement, onProgress);
+    if (at) return inspectLines(file, at, toMap, report, placement, units, onProgress);
     report.takenFor = 'SEG-Y without a grid or line';
     report.refused = {
       code: 'segy',
@@ -246,11 +248,11 @@ export async function inspectSegy(
     { label: 'Crosslines', value: span(lattice.crossline) },
     {
       label: 'Bin',
-      value: `${Math.hypot(...lattice.perInline).toFixed(2)} × ${Math.hypot(...lattice.perCrossline).toFixed(2)} m`,
+      value: `${units.to(Math.hypot(...lattice.perInline), 'm').toFixed(2)} × ${units.text(Math.hypot(...lattice.perCrossline), 'm', 2)}`,
     },
     {
       label: 'Coordinates off the grid',
-      value: `${index.residual.rms.toFixed(2)} m rms, ${index.residual.max.toFixed(2)} m at most`,
+      value: `${units.text(index.residual.rms, 'm', 2)} rms, ${units.text(index.residual.max, 'm', 2)} at most`,
     },
     {
       label: 'Header bytes',
@@ -282,6 +284,7 @@ async function inspectLines(
   toMap: Placement['toMap'],
   report: FileReport,
   placement: Placement,
+  units: Units,
   onProgress?: (part: number) => void,
 ): Promise<SegyInspection> {
   const stem = file.name.replace(/\.[^.]*$/, '');
@@ -300,7 +303,7 @@ async function inspectLines(
   report.facts.push(
     ...lines.slice(0, 20).map((l) => ({
       label: l.name,
-      value: `${l.traces.length} traces, ${l.path.length > 0 ? `${(length(l.path) / 1000).toFixed(2)} km` : 'no positions'}, CDP ${l.cdps[0]} to ${l.cdps[l.cdps.length - 1]}${l.shotpoints ? `, shotpoint ${l.shotpoints[0]} to ${l.shotpoints[l.shotpoints.length - 1]}` : ''}`,
+      value: `${l.traces.length} traces, ${l.path.length > 0 ? units.text(length(l.path), 'm', 0) : 'no positions'}, CDP ${l.cdps[0]} to ${l.cdps[l.cdps.length - 1]}${l.shotpoints ? `, shotpoint ${l.shotpoints[0]} to ${l.shotpoints[l.shotpoints.length - 1]}` : ''}`,
     })),
     {
       label: 'Header bytes',

@@ -1,5 +1,6 @@
 import type { Proposal, Top } from '@lithagon/core';
 import { usePlotSelection } from '../../state/plotSelection';
+import { useUnits } from '../../state/units';
 import css from './Logs.module.css';
 import type { Panel, WellBox } from './layout';
 import { type LogsDesk, styleOf } from './template';
@@ -12,6 +13,7 @@ export function TopLine(props: {
   chosen: boolean;
   onDown(e: React.PointerEvent): void;
 }) {
+  const units = useUnits();
   const { well, top, panel, chosen } = props;
   const y = well.y(top.md);
   if (!(y >= panel.top && y <= panel.top + panel.height)) return null;
@@ -22,7 +24,7 @@ export function TopLine(props: {
       <text x={x1 + 3} y={y - 2}>
         {top.name}
         {top.kind === 'fault cut' && top.missingM !== null
-          ? ` ${top.missingM > 0 ? 'misses' : 'repeats'} ${Math.abs(top.missingM).toFixed(0)} m`
+          ? ` ${top.missingM > 0 ? 'misses' : 'repeats'} ${units.text(Math.abs(top.missingM), 'm', 0)}`
           : ''}
       </text>
       <line

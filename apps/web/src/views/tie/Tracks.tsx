@@ -1,6 +1,7 @@
-import type { Pin, Tie, TimeDepthRelation } from '@lithagon/core';
+import type { Pin, Tie, TimeDepthRelation, Units } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
+import { useUnits } from '../../state/units';
 import { figure } from '../../ui/format';
 import type { Size } from '../common/hooks';
 import { Raster } from '../raster/Raster';
@@ -17,12 +18,29 @@ const TOP = 34;
 const BOTTOM = 18;
 const GAP = 5;
 
+const MICRO: Record<string, string> = { 'us/m': 'µs/m', 'us/ft': 'µs/ft' };
+/** What impedances are divided by, so that they are short numbers: a million, or in units of the field a thousand. */
+const perImpedance = (units: Units) => (units.of('kg/m²s') === 'kg/m²s' ? 1e6 : 1e3);
+
 /** Tracks from left to right, with the part of the width that each has. */
 const TRACKS = [
-  { id: 'logs', title: 'As logged', short: 'Logs', unit: 'µs/m, g/cm³', part: 1 },
+  {
+    id: 'logs',
+    title: 'As logged',
+    short: 'Logs',
+    unit: (u: Units) => `${MICRO[u.of('us/m')] ?? u.of('us/m')}, g/cm³`,
+    part: 1,
+  },
   { id: 'drift', title: 'Drift', short: 'Drift', unit: 'ms', part: 0.75 },
-  { id: 'velocity', title: 'Velocity', short: 'Vel.', unit: 'm/s, over 40 ms', part: 0.9 },
-  { id: 'impedance', title: 'Impedance', short: 'Imped.', unit: '10⁶ kg/m²s', part: 0.85 },
+  { id: 'velocity', title: 'Velocity', short: 'Vel.', unit: (u: Units) => `${u.of('m/s')}, over 40 ms`, part: 0.9 },
+  {
+    id: 'impedance',
+    title: 'Impedance',
+    short: 'Imped.',
+    // the whole unit of the field is too long for the track
+    unit: (u: Units) => (perImpedance(u) === 1e6 ? '10⁶ kg/m²s' : 'kft/s·g/cm³'),
+    part: 0.85,
+  },
   { id: 'reflectivity', title: 'Reflectivity', short: 'Refl.', unit: '−0.2 to 0.2', part: 0.9 },
   { id: 'synthetic', title: 'Synthetic', short: 'Synth.', unit: 'drag; ⇧ click pins', part: 1.1 },
   {
@@ -48,6 +66,7 @@ export function Tracks(props: {
   /** Other versions of the well’s tie, to compare with. */
   others: TimeDepthRelation[];
 }) {
+  const units = useUnits();
   const { tie, window, size, draft } = props;
   const { chain, panel } = tie;
   const height = size.height - TOP - BOTTOM;
@@ -67,14 +86,20 @@ export function Tracks(props: {
   const shift = chain.shiftMs;
   // logs are drawn where the tie as it stands puts them in time
   const { twt } = chain;
-  const slowness = useMemo(() => chain.logs.slowness.secondsPerMetre.map((s) => s * 1e6), [chain]);
+  const slowness = useMemo(
+    () => chain.logs.slowness.secondsPerMetre.map((s) => units.to(s * 1e6, 'us/m')),
+    [chain, units],
+  );
   const density = useMemo(() => chain.logs.density.map((r) => r / 1000), [chain]);
   const inTime = useMemo(
     () =>
       Float64Array.from(chain.elastic.impedance, (_, n) => chain.elastic.firstMs + n * chain.elastic.stepMs + shift),
     [chain, shift],
   );
-  const impedance = useMemo(() => chain.elastic.impedance.map((z) => z / 1e6), [chain]);
+  const impedance = useMemo(
+    () => chain.elastic.impedance.map((z) => units.to(z, 'kg/m²s') / perImpedance(units)),
+    [chain, units],
+  );
   const rms = useMemo(() => {
     let [sum, n] = [0, 0];
     for (const v of panel.data)
@@ -140,7 +165,7 @@ export function Tracks(props: {
             </text>
             {size.width > 620 && (
               <text x={boxes[t.id].left} y={26} className={css.trackUnit}>
-                {t.unit}
+                {typeof t.unit === 'string' ? t.unit : t.unit(units)}
               </text>
             )}
             <rect x={boxes[t.id].left} y={TOP} width={boxes[t.id].width} height={height} className={css.frame} />

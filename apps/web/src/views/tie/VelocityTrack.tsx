@@ -1,6 +1,7 @@
 import type { Tie, TimeDepthRelation } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
+import { useUnits } from '../../state/units';
 import { type Box, Limits, type Scale } from './parts';
 import css from './Tie.module.css';
 
@@ -34,6 +35,7 @@ export function VelocityTrack(props: {
   /** Other versions of the well’s tie, to compare with. */
   others: TimeDepthRelation[];
 }) {
+  const units = useUnits();
   const { tie, y, box, bound, others } = props;
   const { chain } = tie;
   const [from, to] = y.domain();
@@ -61,10 +63,12 @@ export function VelocityTrack(props: {
     return b > a ? [{ t: a + chain.shiftMs, to: b + chain.shiftMs, v: (2000 * (next.tvdss - d.tvdss)) / (b - a) }] : [];
   });
   const all = [...lines.sonic, ...lines.tied].map((p) => p.v);
-  const limits: [number, number] = [
-    Math.floor(Math.min(...all, 6000) / 100) * 100 - 100,
-    Math.ceil(Math.max(...all, 1500) / 100) * 100 + 100,
+  const shown = all.map((v) => units.to(v, 'm/s'));
+  const ends: [number, number] = [
+    Math.floor(Math.min(...shown, units.to(6000, 'm/s')) / 100) * 100 - 100,
+    Math.ceil(Math.max(...shown, units.to(1500, 'm/s')) / 100) * 100 + 100,
   ];
+  const limits = ends.map((v) => units.from(v, 'm/s'));
   const x = scaleLinear(limits, [box.left, box.left + box.width]);
   const steps = (points: { t: number; v: number }[]) =>
     points
@@ -75,7 +79,7 @@ export function VelocityTrack(props: {
       .join('');
   return (
     <g>
-      <Limits box={box} limits={limits} places={0} />
+      <Limits box={box} limits={ends} places={0} />
       <clipPath id="velocity-box">
         <rect x={box.left} y={box.top} width={box.width} height={box.height} />
       </clipPath>

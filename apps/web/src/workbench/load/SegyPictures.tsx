@@ -1,6 +1,7 @@
 import type { SegyReport } from '@lithagon/core';
 import { useEffect, useRef } from 'react';
 import { colorMap } from '../../color/maps';
+import { useUnits } from '../../state/units';
 import { formatValue } from '../../views/common/look';
 import css from './LoadSheet.module.css';
 
@@ -78,6 +79,7 @@ function Histogram({ histogram }: { histogram: NonNullable<SegyReport['histogram
 }
 
 function Residuals({ residuals }: { residuals: NonNullable<SegyReport['residuals']> }) {
+  const units = useUnits();
   const ref = useRef<HTMLCanvasElement>(null);
   const worst = Math.max(...residuals.map((r) => r[2]), 1e-9);
   useEffect(() => {
@@ -112,7 +114,7 @@ function Residuals({ residuals }: { residuals: NonNullable<SegyReport['residuals
         role="img"
         aria-label="Distance of traces from the grid"
       />
-      <figcaption>Distance from the fitted grid, inlines upwards; darkest {worst.toFixed(2)} m</figcaption>
+      <figcaption>Distance from the fitted grid, inlines upwards; darkest {units.text(worst, 'm', 2)}</figcaption>
     </figure>
   );
 }

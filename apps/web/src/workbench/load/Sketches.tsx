@@ -1,11 +1,13 @@
 import type { FileReport } from '@lithagon/core';
 import { cornersOf } from '@lithagon/core';
 import { useProject } from '../../state/project';
+import { useUnits } from '../../state/units';
 import css from './LoadSheet.module.css';
 
 /** Where the files lie, over what the project holds already: the chosen one stands out. */
 export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: FileReport | null }) {
   const objects = useProject((s) => s.objects);
+  const units = useUnits();
   const held: [number, number][][] = objects.flatMap((o) =>
     o.kind === 'volume' ? [[...cornersOf(o.lattice), cornersOf(o.lattice)[0]]] : [],
   );
@@ -27,6 +29,8 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
   const [cx, cy] = [(Math.max(...xs) + Math.min(...xs)) / 2, (Math.max(...ys) + Math.min(...ys)) / 2];
   const at = ([x, y]: [number, number]) =>
     `${(((x - cx) / span + 0.5) * 300).toFixed(1)} ${((0.5 - (y - cy) / span) * 300).toFixed(1)}`;
+  // kilometres where metres are shown, else thousands of feet
+  const wide = `${(units.to(span, 'm') / 1000).toFixed(1)} ${units.of('m') === 'm' ? 'km' : `thousand ${units.of('m')}`}`;
   const d = (line: [number, number][]) => line.map((p, n) => `${n ? 'L' : 'M'}${at(p)}`).join('');
   return (
     <figure className={css.sketch}>
@@ -67,7 +71,7 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
           </g>
         ))}
       </svg>
-      <figcaption>North is up; the sketch is {(span / 1000).toFixed(1)} km wide.</figcaption>
+      <figcaption>North is up; the sketch is {wide} wide.</figcaption>
     </figure>
   );
 }
