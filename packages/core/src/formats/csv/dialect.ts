@@ -35,6 +35,29 @@ export function hasDecimalComma(body: string[][]): boolean {
   return comma;
 }
 
+/** Characters from the beginning of a text by which its dialect is told. */
+const LOOK = 1 << 15;
+
+const byBlanks = (text: string): string[][] =>
+  text
+    .split(/\r\n|\n|\r/)
+    .filter((line) => line.trim() !== '' && !line.startsWith('#'))
+    .map((line) => line.trim().split(/\s+/));
+
+/** Part of the first rows that have as many cells as most of them, 0 where that is one. */
+function evenness(rows: string[][]): number {
+  const some = rows.slice(0, 50);
+  const usual = usualWidth(some);
+  return usual < 2 ? 0 : some.filter((r) => r.length === usual).length / some.length;
+}
+
+/** How many cells most rows have, the most of several such numbers; 0 of no rows. */
+function usualWidth(rows: string[][]): number {
+  const counts = new Map<number, number>();
+  for (const r of rows) counts.set(r.length, (counts.get(r.length) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0;
+}
+
 /**
  * Split a text into a table: separators are found, lines before the row of names are skipped, a row of units below it is
  * understood. A table without names gets “Column 1”, “Column 2” ….
@@ -43,15 +66,10 @@ export function cellsOf(name: string, text: string): Cells {
   const plain = text.replace(/^\uFEFF/, '').replace(/\0/g, '');
   const parsed = Papa.parse<string[]>(plain, { skipEmptyLines: 'greedy', comments: '#' });
   let rows = parsed.data;
-  const wide = (r: string[][]) => r.slice(0, 50).filter((row) => row.length > 1).length;
-  if (wide(rows) < Math.min(rows.length, 50) / 2 || /^\s/.test(parsed.meta.delimiter ?? '')) {
-    // columns set apart by blanks
-    const blank = plain
-      .split(/\r\n|\n|\r/)
-      .filter((line) => line.trim() !== '' && !line.startsWith('#'))
-      .map((line) => line.trim().split(parsed.meta.delimiter === '\t' && line.includes('\t') ? /\t/ : /\s+/));
-    if (wide(blank) >= wide(rows)) rows = blank;
-  }
+  // columns set apart by blanks; a comma may be one of decimals, of which the row of names has none
+  const head = byBlanks(plain.slice(0, LOOK)).slice(0, plain.length > LOOK ? -1 : undefined);
+  const even = evenness(rows);
+  if (even < 0.5 ? evenness(head) >= even : even < 1 && evenness(head) === 1) rows = byBlanks(plain);
   rows = rows.map((row) => row.map((cell) => cell.trim()));
   const refuse = (): never => {
     throw new LithagonError('csv', `${name} cannot be read as a table: it has no row of column names.`, {
@@ -59,10 +77,7 @@ export function cellsOf(name: string, text: string): Cells {
       fix: 'Give it a first line that names the columns, such as “well,md_m,twt_ms”.',
     });
   };
-  if (rows.length === 0) refuse();
-  const usual = [
-    ...rows.slice(0, 200).reduce((m, r) => m.set(r.length, (m.get(r.length) ?? 0) + 1), new Map<number, number>()),
-  ].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0][0];
+  const usual = usualWidth(rows.slice(0, 200));
   if (usual < 2) refuse();
   // lines above the table are remarks
   let at = rows.findIndex((row) => row.length >= usual - 1 && row.length >= 2);
