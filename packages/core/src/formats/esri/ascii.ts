@@ -44,7 +44,8 @@ export function parseAsciiGrid(name: string, text: string): GridFile {
   if (words.length < values.length) refuse(`it has ${words.length} of its ${values.length} values`);
   for (let n = 0; n < values.length; n++) {
     const value = Number(words[n]);
-    values[n] = value === nothing || !Number.isFinite(value) ? Number.NaN : value;
+    // the largest of floats stands for nothing in many files, and is not always written alike in head and cells
+    values[n] = value === nothing || !(Math.abs(value) < 1e30) ? Number.NaN : value;
   }
   return {
     rows,
