@@ -61,6 +61,8 @@ export function ibmTraces(from: usize, to: usize, traces: i32, stride: i32, coun
  */
 export function sums(at: usize, count: i32, out: usize): void {
   const zero = f32x4.splat(0);
+  const magnitude = i32x4.splat(0x7fffffff);
+  const largest = i32x4.splat(0x7f7fffff);
   let least = f32x4.splat(Infinity);
   let most = f32x4.splat(-Infinity);
   let finite = i32x4.splat(0);
@@ -69,7 +71,51 @@ export function sums(at: usize, count: i32, out: usize): void {
   let sumToo = f64x2.splat(0);
   let squares = f64x2.splat(0);
   let squaresToo = f64x2.splat(0);
-  for (let k: i32 = 0; k < count; k += 4) {
+  let k: i32 = 0;
+  while (k < count) {
+    // sixteen that are all finite, as nearly all are, need no masks
+    if (k + 16 <= count) {
+      const o = at + ((k as usize) << 2);
+      const a = v128.load(o);
+      const b = v128.load(o, 16);
+      const c = v128.load(o, 32);
+      const d = v128.load(o, 48);
+      const size = i32x4.max_s(
+        i32x4.max_s(v128.and(a, magnitude), v128.and(b, magnitude)),
+        i32x4.max_s(v128.and(c, magnitude), v128.and(d, magnitude)),
+      );
+      if (!v128.any_true(i32x4.gt_s(size, largest))) {
+        least = f32x4.pmin(f32x4.pmin(least, f32x4.pmin(a, b)), f32x4.pmin(c, d));
+        most = f32x4.pmax(f32x4.pmax(most, f32x4.pmax(a, b)), f32x4.pmax(c, d));
+        const a0 = f64x2.promote_low_f32x4(a);
+        const a1 = f64x2.promote_low_f32x4(v128.shuffle<f32>(a, a, 2, 3, 0, 1));
+        const b0 = f64x2.promote_low_f32x4(b);
+        const b1 = f64x2.promote_low_f32x4(v128.shuffle<f32>(b, b, 2, 3, 0, 1));
+        const c0 = f64x2.promote_low_f32x4(c);
+        const c1 = f64x2.promote_low_f32x4(v128.shuffle<f32>(c, c, 2, 3, 0, 1));
+        const d0 = f64x2.promote_low_f32x4(d);
+        const d1 = f64x2.promote_low_f32x4(v128.shuffle<f32>(d, d, 2, 3, 0, 1));
+        sum = f64x2.add(sum, f64x2.add(f64x2.add(a0, b0), f64x2.add(c0, d0)));
+        sumToo = f64x2.add(sumToo, f64x2.add(f64x2.add(a1, b1), f64x2.add(c1, d1)));
+        squares = f64x2.add(
+          squares,
+          f64x2.add(
+            f64x2.add(f64x2.mul(a0, a0), f64x2.mul(b0, b0)),
+            f64x2.add(f64x2.mul(c0, c0), f64x2.mul(d0, d0)),
+          ),
+        );
+        squaresToo = f64x2.add(
+          squaresToo,
+          f64x2.add(
+            f64x2.add(f64x2.mul(a1, a1), f64x2.mul(b1, b1)),
+            f64x2.add(f64x2.mul(c1, c1), f64x2.mul(d1, d1)),
+          ),
+        );
+        finite = i32x4.add(finite, i32x4.splat(4));
+        k += 16;
+        continue;
+      }
+    }
     const v = v128.load(at + ((k as usize) << 2));
     const real = f32x4.eq(f32x4.sub(v, v), zero);
     finite = i32x4.sub(finite, real);
@@ -83,6 +129,7 @@ export function sums(at: usize, count: i32, out: usize): void {
     sumToo = f64x2.add(sumToo, high);
     squares = f64x2.add(squares, f64x2.mul(low, low));
     squaresToo = f64x2.add(squaresToo, f64x2.mul(high, high));
+    k += 4;
   }
   sum = f64x2.add(sum, sumToo);
   squares = f64x2.add(squares, squaresToo);

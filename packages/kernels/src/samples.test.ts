@@ -88,11 +88,11 @@ describe('samples of a file', () => {
 describe('sums over samples', () => {
   test('are those of a plain loop, nulls counted and infinities left out', () => {
     const sample = fc.oneof(
-      { weight: 8, arbitrary: fc.float({ min: -1e6, max: 1e6, noNaN: true }) },
+      { weight: 60, arbitrary: fc.float({ min: -1e6, max: 1e6, noNaN: true }) },
       fc.constantFrom(Number.NaN, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY),
     );
     fc.assert(
-      fc.property(fc.array(sample, { maxLength: 50 }), (list) => {
+      fc.property(fc.array(sample, { maxLength: 90 }), (list) => {
         const data = Float32Array.from(list);
         const finite = [...data].filter(Number.isFinite);
         const found = sums(kernels, data);

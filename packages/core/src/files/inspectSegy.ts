@@ -201,14 +201,19 @@ export async function inspectSegy(
     segy,
   };
   if (sources.length > 1) report.facts.unshift({ label: 'Parts', value: sources.map((s) => s.name).join(', ') });
-  const lineRanks = rankLinePositions(headerSample, headers);
+  // asked for only where a grid is not plain to see
+  let lineRanks: ReturnType<typeof rankLinePositions> | undefined;
+  const ofLines = () => {
+    lineRanks ??= rankLinePositions(headerSample, headers);
+    return lineRanks;
+  };
   // numbers that rise along one line make a grid that is nearly empty
-  const likelyLines = declare.as !== 'volume' && (ranked[0]?.score ?? 0) < 0.35 && (lineRanks[0]?.score ?? 0) > 0.9;
+  const likelyLines = declare.as !== 'volume' && (ranked[0]?.score ?? 0) < 0.35 && (ofLines()[0]?.score ?? 0) > 0.9;
   const asLines = declare.as === 'lines' || (likelyLines && !declare['byte.inline']);
   const positions = asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
   segy.positions = ranked;
   if (!positions || declare['byte.cdp']) {
-    segy.linePositions = lineRanks;
+    segy.linePositions = ofLines();
     const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
     if (at) return inspectLines(file, at, toMap, report, placement, units, onProgress);
     report.takenFor = 'SEG-Y without a grid or line';

@@ -52,7 +52,7 @@ describe.each(SOURCES)('bytes of %s', (_, open) => {
 });
 
 describe('reading ahead', () => {
-  test('asks for the next piece before this one is done with, and for no more', async () => {
+  test('asks for the next two pieces before this one is done with, and for no more', async () => {
     const asked: number[] = [];
     const source: ByteSource = {
       name: 'a',
@@ -64,7 +64,7 @@ describe('reading ahead', () => {
     };
     const pieces = [0, 10, 20, 30].map((offset) => ({ source, offset, length: 10 }));
     for await (const [, { offset }] of readAhead(pieces))
-      expect(asked).toEqual([0, 10, 20, 30].slice(0, offset / 10 + 2));
+      expect(asked).toEqual([0, 10, 20, 30].slice(0, offset / 10 + 3));
   });
 
   test('says where a file ends too soon, and what failed, when its turn comes', async () => {

@@ -36,26 +36,29 @@ export interface Piece {
   length: number;
 }
 
-/** Read pieces in turn, each while the one before it is worked on; a piece's bytes are good until the next is asked for. */
+/** Pieces that are being read while one is worked on. */
+const AHEAD = 2;
+
+/** Read pieces in turn, each while those before it are worked on; its bytes are good until the next is asked for. */
 export async function* readAhead<P extends Piece>(pieces: P[]): AsyncGenerator<[bytes: Uint8Array, piece: P]> {
   const longest = pieces.reduce((most, p) => Math.max(most, p.length), 0);
-  const buffers = [new Uint8Array(longest), new Uint8Array(pieces.length > 1 ? longest : 0)];
+  const buffers = Array.from({ length: Math.min(pieces.length, AHEAD + 1) }, () => new Uint8Array(longest));
   const begin = (n: number) => {
     const { source, offset, length } = pieces[n];
-    const reading = source.read(offset, length, buffers[n % 2]);
+    const reading = source.read(offset, length, buffers[n % buffers.length]);
     // heard of when its turn comes, if it does
     reading.catch(() => undefined);
     return reading;
   };
-  let next = pieces.length > 0 ? begin(0) : null;
-  for (let n = 0; next; n++) {
-    const bytes: Uint8Array = await next;
+  const reading = Array.from({ length: Math.min(pieces.length, AHEAD) }, (_, n) => begin(n));
+  for (let n = 0; n < pieces.length; n++) {
+    const bytes = (await reading.shift()) as Uint8Array;
     if (bytes.length < pieces[n].length)
       throw new LithagonError('file', `${pieces[n].source.name} ends before its last trace does.`, {
         object: pieces[n].source.name,
         fix: 'It may still be being written. Nothing was loaded; try again when it is whole.',
       });
-    next = n + 1 < pieces.length ? begin(n + 1) : null;
+    if (n + AHEAD < pieces.length) reading.push(begin(n + AHEAD));
     yield [bytes, pieces[n]];
   }
 }

@@ -1,10 +1,14 @@
-import { existsSync } from 'node:fs';
-import { mkdir, open, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { existsSync, writeFile as writeInOne } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import { promisify } from 'node:util';
 import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
 import { type ProjectFile, projectSchema } from './projectFile.ts';
 import type { LedgerEntry, ProjectFacts, Store, Transaction } from './store.ts';
+
+/** The file system's promises cut what they write into halves of a megabyte, and make an object of every file. */
+const writeWhole = promisify(writeInOne);
 
 /**
  * A project as a folder: `project.json` holds facts, objects and ledger and is replaced whole; arrays lie in
@@ -66,13 +70,7 @@ export async function folderStore(dir: string, create?: { name: string }): Promi
       const folder = dirname(file);
       if (!known.has(folder)) await mkdir(folder, { recursive: true });
       known.add(folder);
-      // in one piece: `writeFile` cuts what it is given into halves of a megabyte
-      const handle = await open(file, 'w');
-      try {
-        for (let done = 0; done < bytes.length; ) done += (await handle.write(bytes, done)).bytesWritten;
-      } finally {
-        await handle.close();
-      }
+      await writeWhole(file, bytes);
     },
     async removeArrays(prefix) {
       known.clear();

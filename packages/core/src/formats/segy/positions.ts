@@ -155,15 +155,18 @@ export function rankPositions(sample: HeaderSample, headers: SegyHeaders): Ranke
       pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter });
     }
   pairs.sort((p, q) => q.worth - p.worth);
+  const read = (p: number) => {
+    const values = new Float64Array(sample.views.length);
+    for (let n = 0; n < values.length; n++) values[n] = scale * sample.views[n].getInt32(p - 1, headers.littleEndian);
+    return values;
+  };
+  const coordinates = COORDINATES.map((at) => ({ at, x: read(at), y: read(at + 4) })).filter(
+    ({ x, y }) => x.some((v) => v !== x[0]) && y.some((v) => v !== y[0]),
+  );
   const out: RankedPositions[] = [];
   for (const { a, b, worth, filled } of pairs.slice(0, 24))
-    for (const at of COORDINATES) {
+    for (const { at, x, y } of coordinates) {
       if (at === a.at || at === b.at || at + 4 === a.at || at + 4 === b.at) continue;
-      const read = (p: number) =>
-        Float64Array.from(sample.views, (view) => scale * view.getInt32(p - 1, headers.littleEndian));
-      const x = read(at);
-      const y = read(at + 4);
-      if (x.every((v) => v === x[0]) || y.every((v) => v === y[0])) continue;
       const fit = fitAffine(a, b, x, y);
       if (!fit) continue;
       const bin = Math.min(fit.binI, fit.binJ);
