@@ -1,10 +1,11 @@
-import type { EarthObject } from '@lithagon/core';
+import { cutPlanes, type EarthObject, uncutPlanes, type Volume } from '@lithagon/core';
 import { madeWell } from '@lithagon/core/testing/storeContract';
+import { madeVolume } from '@lithagon/core/testing/volume';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { newProject } from '../storage/projects';
 import { storage } from '../testing/browser';
 import { edit, heldByHistory, keepHistory, redo, undo, useHistory } from './history';
-import { openProject, useProject } from './project';
+import { openProject, refreshProject, useProject } from './project';
 
 const names = () => useProject.getState().objects.map((o) => o.name);
 const well = (): EarthObject => {
@@ -51,6 +52,24 @@ describe('edits', () => {
     await undo();
     const now = (await useProject.getState().store?.get('w')) as EarthObject & { x: number };
     expect([now.name, now.revision, now.x]).toEqual(['QN-1', 'r', 1]);
+  });
+  test('of a volume leave it the copies that were cut for it meanwhile', async () => {
+    const { store } = useProject.getState();
+    if (!store) throw new Error('there is no project');
+    const made = await madeVolume(store, (i) => i);
+    const uncut: Volume = { ...made, layouts: { inline: made.layouts.inline } };
+    await store.commit({ put: [uncut] });
+    await refreshProject();
+    await edit('Rename', [uncut], [{ ...uncut, name: 'Renamed' }]);
+    await cutPlanes(store, uncut);
+    await refreshProject();
+    await undo();
+    const now = useProject.getState().byId.get(made.id) as Volume;
+    expect(now.name).toBe(made.name);
+    expect(uncutPlanes(now)).toEqual([]);
+    await redo();
+    const again = useProject.getState().byId.get(made.id) as Volume;
+    expect([again.name, uncutPlanes(again)]).toEqual(['Renamed', []]);
   });
   test('change the frame with the objects, and take both back', async () => {
     const frame = { crs: 'EPSG:32740', unit: 'm' } as never;

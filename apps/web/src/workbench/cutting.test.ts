@@ -15,9 +15,9 @@ vi.mock('../compute/pool', () => ({
         asked.push({
           id,
           async done() {
-            const volume = (await store.get(id)) as Volume;
+            const volume = (await store.get(id)) as Volume | null;
             const { cutPlanes } = await import('@lithagon/core');
-            resolve((await cutPlanes(store, volume)) !== null);
+            resolve(volume !== null && (await cutPlanes(store, volume)) !== null);
           },
           fail: () => reject(new LithagonError('room', 'The disk is full.', { fix: 'Delete something.' })),
         });
@@ -81,6 +81,21 @@ describe('volumes that are not cut for all planes', () => {
     useProject.setState({ writer: true });
     await quiet();
     expect(asked).toHaveLength(1);
+  });
+
+  test('are cut after all where one that was deleted meanwhile comes back', async () => {
+    await refreshProject();
+    await quiet();
+    const gone = (await store.get('volume-One')) as Volume;
+    await store.commit({ remove: [gone.id] });
+    await asked[0].done();
+    await quiet();
+    expect(asked.map((a) => a.id)).toEqual(['volume-One', 'volume-Two']);
+    await asked[1].done();
+    await store.commit({ put: [gone] });
+    await refreshProject();
+    await quiet();
+    expect(asked.map((a) => a.id)).toEqual(['volume-One', 'volume-Two', 'volume-One']);
   });
 
   test('are let be once their cutting was cancelled or failed; the next has its turn', async () => {

@@ -27,7 +27,8 @@ export function keepCutting(): () => void {
       mayChange();
       return runJob((remote, task) => remote.cut(task, id, volume.id, Comlink.proxy(progress)), signal);
     });
-    if (!done) left.add(volume.id);
+    // one that was deleted meanwhile may come back by undo
+    if (done === null) left.add(volume.id);
     await refreshProject();
     busy = false;
     look();
