@@ -229,7 +229,7 @@ function page(results) {
     '',
     tieSummary(results),
     '',
-    '| seed | tops of QN-1 carried to four wells: within 2 m of the truth | beds wrongly said missing | reservoir cut out of copies of the four wells: said missing, not proposed, placed | mudrock cut out: the same | blind-well accuracy of facies (always guessing the commonest; calibration error) |',
+    '| seed | tops of QN-1 carried to four wells: within 2 m of the truth | beds wrongly said missing | reservoir cut out of copies of the four wells: said missing, perhaps missing, not proposed, placed | mudrock cut out: the same | blind-well accuracy of facies (always guessing the commonest; calibration error) |',
     '|---|---|---|---|---|---|',
     ...results.map(
       (r) =>

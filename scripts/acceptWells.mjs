@@ -97,15 +97,16 @@ export function carried(cli, files, dir) {
   for (const { name, bed } of copies) {
     const placed = made.find((t) => t.well === name)?.rows.some(([top]) => top === bed) ?? false;
     const said = notes.some((n) => n.startsWith(`${name}: the bed below ${bed} is missing`));
-    result.cuts.push({ bed, outcome: placed ? 'placed' : said ? 'missing' : 'none' });
+    const perhaps = notes.some((n) => n.startsWith(`${name}: no place for ${bed} `) && n.includes('may be missing'));
+    result.cuts.push({ bed, outcome: placed ? 'placed' : said ? 'missing' : perhaps ? 'perhaps' : 'none' });
   }
   return result;
 }
 
-/** Of the beds that were cut out: said missing, not proposed, placed. */
+/** Of the beds that were cut out: said missing, said perhaps missing, not proposed, placed. */
 export function cutSummary(cuts, bed) {
   const of = (outcome) => cuts.filter((c) => c.bed === bed && c.outcome === outcome).length;
-  return `${of('missing')}, ${of('none')}, ${of('placed')}`;
+  return `${of('missing')}, ${of('perhaps')}, ${of('none')}, ${of('placed')}`;
 }
 
 /** Blind-well accuracy of each classifier, trained on the two described wells, each left out in turn. */

@@ -132,6 +132,11 @@ export interface Alignment {
   total: number;
   /** Least cost of paths that match a sample of the reference with each of the target's, over the best of all. */
   through(i: number): Float32Array;
+  /**
+   * Least cost of paths that leave out the samples of the reference from one to before another, over the best of all. The gap may
+   * begin and end a little beside them, as the boundaries of a bed are not sharp.
+   */
+  without(from: number, to: number): number;
 }
 
 /** Reverse both axes of a grid. */
@@ -163,6 +168,20 @@ export function align(cost: Float32Array, n: number, m: number, options: AlignOp
         const c = ahead.match[i * m + j] + back.match[(n - 1 - i) * m + (m - 1 - j)];
         return c - total;
       });
+    },
+    without(from, to) {
+      const beside = Math.min(6, Math.floor((to - from) / 5));
+      let best = Number.POSITIVE_INFINITY;
+      for (let j = 0; j + 1 < m; j++) {
+        let above = Number.POSITIVE_INFINITY;
+        for (let a = Math.max(1, from - beside); a <= from + beside; a++)
+          above = Math.min(above, ahead.match[(a - 1) * m + j] - options.gapSample * a);
+        let below = Number.POSITIVE_INFINITY;
+        for (let b = Math.max(1, to - beside); b <= Math.min(n - 1, to + beside); b++)
+          below = Math.min(below, back.match[(n - 1 - b) * m + (m - 2 - j)] + options.gapSample * b);
+        best = Math.min(best, above + below);
+      }
+      return best + options.gapOpen - total;
     },
   };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { normal } from '../testing/random.ts';
-import { CARRY, type CarriedTop, type CorrelatedWell, carryTops, halfWavelength, type KnownTop } from './carry.ts';
+import { CARRY, type CarriedTop, carryTops, halfWavelength, type KnownTop } from './carry.ts';
+import type { CorrelatedWell } from './wells.ts';
 
 /** A column of formations, each with its own level in every curve and fine beds about it. */
 interface Formation {
@@ -88,6 +89,26 @@ describe('tops carried by the shape of curves', () => {
       expect(there.absent).toBe(false);
       expect(Math.abs(there.tvdss - (target.tops[3]?.tvdss ?? 0))).toBeLessThan(2);
     }
+  });
+
+  test('a bed among others like it is never placed where it is missing, and never missed where it is there', () => {
+    const alike = COLUMN.map((f) => (f.name === 'B' ? { ...f, levels: [0.55, 0.9, -0.5] } : f));
+    let said = 0;
+    for (let seed = 1; seed <= 4; seed++) {
+      const reference = drill(alike, 100 + seed);
+      const there = carry(reference, drill(alike, seed).well).get('B') as CarriedTop;
+      expect(there.missing).toBeLessThan(0.5);
+      const gone = carry(
+        reference,
+        drill(
+          alike.filter((f) => f.name !== 'B'),
+          seed,
+        ).well,
+      ).get('B') as CarriedTop;
+      expect(gone.missing).toBeGreaterThan(0.5);
+      if (gone.absent) said++;
+    }
+    expect(said).toBeGreaterThanOrEqual(3);
   });
 
   test('where every place looks alike, nothing is sure', () => {

@@ -1,12 +1,5 @@
-import { type AlignOptions, align, differences } from './align.ts';
-
-/** Curves of a well on an even axis of true vertical depth below the datum, metres. */
-export interface CorrelatedWell {
-  firstM: number;
-  stepM: number;
-  /** Each scaled to unit spread, NaN null. */
-  curves: Float32Array[];
-}
+import { type AbsenceScale, absenceOf, absenceScale, type BedSpan } from './absence.ts';
+import { alignWells, type CorrelatedWell, type WellAlignOptions } from './wells.ts';
 
 /** A top of the reference well, by depth below the datum. */
 export interface KnownTop {
@@ -21,7 +14,7 @@ export interface CarriedTop {
   tvdss: number;
   /** Whether the bed that begins with it is missing there. */
   absent: boolean;
-  /** Part of the bed that is missing, 0 to 1. */
+  /** From 0, where its bed is found as in the reference itself, to 1, where it looks as if taken out of the reference. */
   missing: number;
   /** How alike the curves are around it, 0 to 1. */
   match: number;
@@ -29,20 +22,11 @@ export interface CarriedTop {
   runnerUp: { tvdss: number; cost: number } | null;
   /** Cost of the runner-up over that of the proposal: 0 no better, 20 far better. */
   margin: number;
-  /** 0 to 1, from match and margin; of a bed that is missing, from how much of it is and what finding it would cost. */
+  /** 0 to 1, from match and margin; of a bed that is missing, from how far it looks so. */
   confidence: number;
 }
 
-export interface CarryOptions extends Omit<AlignOptions, 'offset' | 'mostShift' | 'gapOpen'> {
-  /** Cost of beginning a gap, as that of as many metres that differ by their spread. */
-  gapOpenM: number;
-  weights: number[];
-  /** Weight of the steps of the curves beside that of the curves themselves. */
-  edges: number;
-  /** Height over which a step is measured on either side, m. */
-  edgeM: number;
-  /** Most that a top may lie shallower or deeper than in the reference, m. */
-  mostShiftM: number;
+export interface CarryOptions extends WellAlignOptions {
   /** Half height of the window in which the match is measured, m. */
   windowM: number;
 }
@@ -59,6 +43,9 @@ export const CARRY: Omit<CarryOptions, 'weights'> = {
   mostShiftM: 250,
   windowM: 15,
 };
+
+/** A bed beyond this far towards missing is said to be. */
+const MISSING = 0.72;
 
 /** Half a wavelength (samples) of curves: twice the lag at which their autocorrelation first falls through zero. */
 export function halfWavelength(curves: Float32Array[]): number {
@@ -86,51 +73,6 @@ export function halfWavelength(curves: Float32Array[]): number {
   return some > 0 ? sum / some : 10;
 }
 
-/**
- * The steps of a curve: what lies below a depth less what lies above it, so that boundaries count beside levels. In
- * units of their own spread in the reference.
- */
-function steps(curve: Float32Array, half: number): Float32Array {
-  return curve.map((_, k) => {
-    let [above, a, below, b] = [0, 0, 0, 0];
-    for (let q = 1; q <= half; q++) {
-      const up = curve[k - q];
-      const down = curve[k + q - 1];
-      if (up === up && up !== undefined) {
-        above += up;
-        a++;
-      }
-      if (down === down && down !== undefined) {
-        below += down;
-        b++;
-      }
-    }
-    return a > 0 && b > 0 ? below / b - above / a : Number.NaN;
-  });
-}
-
-/** Curves with their steps beside them, those of both wells scaled by the reference's. */
-function withSteps(reference: CorrelatedWell, target: CorrelatedWell, o: CarryOptions) {
-  const half = Math.max(1, Math.round(o.edgeM / reference.stepM));
-  const scale = (values: Float32Array, by: number) => values.map((v) => v / by);
-  const added = reference.curves.map((curve, c) => {
-    const own = steps(curve, half);
-    let [sum, some] = [0, 0];
-    for (const v of own)
-      if (v === v) {
-        sum += v * v;
-        some++;
-      }
-    const spread = Math.sqrt(sum / Math.max(1, some)) || 1;
-    return [scale(own, spread), scale(steps(target.curves[c], half), spread)];
-  });
-  return {
-    reference: [...reference.curves, ...added.map((a) => a[0])],
-    target: [...target.curves, ...added.map((a) => a[1])],
-    weights: [...o.weights, ...o.weights.map((w) => w * o.edges)],
-  };
-}
-
 /** Lowest place of a profile near a sample, to a part of a sample. */
 function settled(profile: Float32Array, near: number, within: number): number {
   let best = Math.max(0, Math.min(profile.length - 1, Math.round(near)));
@@ -141,44 +83,62 @@ function settled(profile: Float32Array, near: number, within: number): number {
   return bend > 1e-6 && Number.isFinite(a + c) ? best + Math.max(-0.5, Math.min(0.5, (0.5 * (a - c)) / bend)) : best;
 }
 
-/** Carry the tops of a reference well into another by the shape of their curves. */
+/** Samples of the bed that begins with each top, in order of depth: to the next top, or ten metres for the last. */
+function bedsOf(reference: CorrelatedWell, tops: KnownTop[]): { top: KnownTop; bed: BedSpan }[] {
+  const n = reference.curves[0].length;
+  const indexOf = (tvdss: number) => Math.round((tvdss - reference.firstM) / reference.stepM);
+  const sorted = tops.filter((t) => indexOf(t.tvdss) >= 0 && indexOf(t.tvdss) < n).sort((a, b) => a.tvdss - b.tvdss);
+  return sorted.map((top, k) => {
+    const from = indexOf(top.tvdss);
+    const next = sorted.slice(k + 1).find((t) => t.tvdss > top.tvdss + reference.stepM);
+    const to = next ? indexOf(next.tvdss) : from + Math.round(10 / reference.stepM);
+    return { top, bed: { from, to: Math.max(from + 2, Math.min(n, to)) } };
+  });
+}
+
+/** By the name of each top whose bed can be told from a missing one: what stands for either in the reference. */
+export function absenceScales(
+  reference: CorrelatedWell,
+  tops: KnownTop[],
+  options: CarryOptions,
+): Map<string, AbsenceScale> {
+  const out = new Map<string, AbsenceScale>();
+  for (const { top, bed } of bedsOf(reference, tops)) {
+    const scale = absenceScale(reference, bed, options);
+    if (scale) out.set(top.name, scale);
+  }
+  return out;
+}
+
+/**
+ * Carry the tops of a reference well into another by the shape of their curves.
+ * @param scales of the reference, which serve all targets
+ */
 export function carryTops(
   reference: CorrelatedWell,
   target: CorrelatedWell,
   tops: KnownTop[],
   options: CarryOptions,
+  scales = absenceScales(reference, tops, options),
 ): CarriedTop[] {
   const { stepM } = reference;
   const [n, m] = [reference.curves[0].length, target.curves[0].length];
-  const both = withSteps(reference, target, options);
-  const cost = differences(both.reference, both.target, both.weights);
+  const { found, cost } = alignWells(reference, target, options);
   const gapOpen = options.gapOpenM / stepM;
-  const offset = Math.round((reference.firstM - target.firstM) / stepM);
-  const found = align(cost, n, m, {
-    ...options,
-    gapOpen,
-    offset,
-    mostShift: Math.round(options.mostShiftM / stepM),
-  });
   // where a path begins or ends it is only held by one side
   const rim = options.windowM / stepM;
   const apart = Math.max(4, Math.round(halfWavelength(reference.curves)));
-  const indexOf = (tvdss: number) => Math.round((tvdss - reference.firstM) / stepM);
-  const sorted = tops.filter((t) => indexOf(t.tvdss) >= 0 && indexOf(t.tvdss) < n).sort((a, b) => a.tvdss - b.tvdss);
-  return sorted.flatMap((top, k): CarriedTop[] => {
-    const i = indexOf(top.tvdss);
-    const next = sorted.slice(k + 1).find((t) => t.tvdss > top.tvdss + stepM);
-    const end = Math.max(i + 2, Math.min(n, next ? indexOf(next.tvdss) : i + Math.round(10 / stepM)));
-    let gaps = 0;
-    for (let q = i; q < end; q++) gaps += found.gap[q];
-    const missing = gaps / (end - i);
+  return bedsOf(reference, tops).flatMap(({ top, bed }): CarriedTop[] => {
+    const i = bed.from;
     // the nearest sample that is matched, from the bed itself or from above it
     let near = i;
     while (near < n && Number.isNaN(found.path[near])) near++;
     let above = i;
     while (above >= 0 && Number.isNaN(found.path[above])) above--;
     if (near >= n && above < 0) return [];
-    const absent = missing > 0.6;
+    const scale = scales.get(top.name);
+    const missing = scale ? absenceOf(found, bed, scale) : gapPart(found.gap, bed);
+    const absent = missing > MISSING;
     const place = near < n ? found.path[near] - (absent || found.gap[i] ? 0 : near - i) : found.path[above];
     // beyond the end of the target nothing is said
     if (place < rim || place > m - 1 - rim || (!absent && near >= n)) return [];
@@ -191,11 +151,7 @@ export function carryTops(
       if (rival < 0 || profile[j] < profile[rival]) rival = j;
     }
     const present = Number.isFinite(best) ? Math.max(0, best) : 50;
-    // of a bed that is missing: what it would cost to find its middle anywhere after all
-    const forced = absent
-      ? found.through((i + end) >> 1).reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY)
-      : 0;
-    const margin = absent ? Math.max(0, forced) : rival < 0 ? 50 : Math.max(0, profile[rival] - present);
+    const margin = rival < 0 ? 50 : Math.max(0, profile[rival] - present);
     const half = Math.round(options.windowM / stepM);
     let [sum, some] = [0, 0];
     for (let q = Math.max(0, i - half); q < Math.min(n, i + half); q++) {
@@ -215,8 +171,13 @@ export function carryTops(
         match,
         runnerUp: rival < 0 ? null : { tvdss: target.firstM + rival * stepM, cost: profile[rival] },
         margin,
-        confidence: (absent ? missing : match) * (1 - Math.exp(-margin / gapOpen)),
+        confidence: absent ? 2 * missing - 1 : match * (1 - Math.exp(-margin / gapOpen)),
       },
     ];
   });
+}
+
+/** Part of a bed that a path leaves out. */
+function gapPart(gap: Uint8Array, { from, to }: BedSpan): number {
+  return gap.subarray(from, to).reduce((a, b) => a + b, 0) / (to - from);
 }

@@ -1,3 +1,4 @@
+import { type Units, unitsOf } from '../earth/display.ts';
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
 import { TABLES } from '../formats/csv/tableKinds.ts';
 import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
@@ -87,7 +88,7 @@ export async function inspectFile(
       case 'SEG-Y':
         return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
       case 'LAS':
-        return inspectLas(source, await readText(source));
+        return inspectLas(source, await readText(source), unitsOf(around.frame));
       case 'CSV':
         return await inspectTable(source, await readText(source), declare, around);
       case 'GeoJSON':
@@ -113,7 +114,7 @@ export async function inspectFile(
   }
 }
 
-function inspectLas(source: ByteSource, text: string): FileReport {
+function inspectLas(source: ByteSource, text: string, units: Units): FileReport {
   const sets = parseLas(source.name, text);
   const [las] = sets;
   const report = blank(source, 'LAS', `Logs of ${las.well || 'an unnamed well'}`);
@@ -126,7 +127,7 @@ function inspectLas(source: ByteSource, text: string): FileReport {
       return [
         {
           label: `Depths${which}`,
-          value: `${set.depthM[0].toFixed(2)} to ${set.depthM[last].toFixed(2)} m, ${last + 1} of them`,
+          value: `${units.to(set.depthM[0], 'm').toFixed(2)} to ${units.text(set.depthM[last], 'm', 2)}, ${last + 1} of them`,
         },
         {
           label: `Curves${which}`,

@@ -267,6 +267,7 @@ export async function inspectSegy(
   const near = nearGrid(
     lattice,
     around.objects.filter((o): o is Volume => o.kind === 'volume'),
+    units,
   );
   if (near) report.facts.push({ label: 'Grid', value: near.says });
   if (near?.relation === 'near')

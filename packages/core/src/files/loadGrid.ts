@@ -1,3 +1,4 @@
+import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Lattice } from '../earth/lattice.ts';
 import type { QuantityMap } from '../earth/objects.ts';
@@ -124,7 +125,7 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
   const warnings = [...placement.notes];
   if (off > 0.01 * Math.hypot(...lattice.perCrossline))
     warnings.push(
-      `In the project’s system its cells are no exact grid: they were put on one that is off by ${off.toFixed(2)} m at most.`,
+      `In the project’s system its cells are no exact grid: they were put on one that is off by ${unitsOf(placement.frame).text(off, 'm', 2)} at most.`,
     );
   const unit = declare.unit && declare.unit !== 'none' ? unitNamed(declare.unit) : null;
   if (declare.unit && declare.unit !== 'none' && !unit)

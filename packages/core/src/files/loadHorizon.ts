@@ -1,3 +1,4 @@
+import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Axis, Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Horizon, MadeBy } from '../earth/objects.ts';
@@ -145,7 +146,7 @@ export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy
     out = fillGaps(values, lattice.inline.count, lattice.crossline.count);
     const bin = Math.hypot(...lattice.perInline);
     madeBy.warnings.push(
-      `Its ${x.length} points lie on no grid: they were gridded at ${bin.toFixed(1)} m by a spline in tension.`,
+      `Its ${x.length} points lie on no grid: they were gridded at ${unitsOf(loading.frame).text(bin, 'm')} by a spline in tension.`,
     );
   }
   return horizonOnLattice(

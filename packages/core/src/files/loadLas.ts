@@ -1,3 +1,4 @@
+import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Logs } from '../earth/objects.ts';
 import { dimensionOf, factor, unitNamed } from '../earth/units.ts';
@@ -28,14 +29,14 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
   const firstM = las.depthM[0];
   const stepM = (las.depthM[n - 1] - firstM) / (n - 1);
   const warnings = [...las.warnings];
+  const { curveClasses: classes, frame } = await store.facts();
   let uneven = 0;
   for (let k = 0; k < n; k++) if (Math.abs(las.depthM[k] - (firstM + k * stepM)) > 0.3 * stepM) uneven++;
   if (uneven > 0)
     warnings.push(
-      `${uneven} depths are off a regular step; curves were interpolated onto one of ${stepM.toFixed(4)} m.`,
+      `${uneven} depths are off a regular step; curves were interpolated onto one of ${unitsOf(frame).text(stepM, 'm', 4)}.`,
     );
   const curves: Logs['curves'] = [];
-  const { curveClasses: classes } = await store.facts();
   for (const curve of las.curves) {
     const cls = classOfCurve(curve.mnemonic, curve.unit, classes);
     const from = unitNamed(curve.unit);

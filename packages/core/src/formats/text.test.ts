@@ -42,7 +42,7 @@ describe('LAS', () => {
     const text = header().replaceAll('.M ', '.FT ').replace('0.5 : s', '2 : s');
     const [las] = parseLas('a.las', `${text}1000 1 2\n1001 1 2\n1002 1 2\n`);
     expect(las.depthM[0]).toBeCloseTo(304.8, 9);
-    expect(las.warnings[0]).toContain('the depths themselves step by 0.3048 m');
+    expect(las.warnings[0]).toContain('the depths themselves step by 1.0000 ft');
   });
   test.each([
     ['nothing after ~A', header(), /data section is empty/],

@@ -1,4 +1,13 @@
-import { CARRY, type CarriedTop, type CarryOptions, type CorrelatedWell, carryTops } from '../correlation/carry.ts';
+import type { AbsenceScale } from '../correlation/absence.ts';
+import {
+  absenceScales,
+  CARRY,
+  type CarriedTop,
+  type CarryOptions,
+  carryTops,
+  type KnownTop,
+} from '../correlation/carry.ts';
+import type { CorrelatedWell } from '../correlation/wells.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { EarthObject, Logs, Well } from '../earth/objects.ts';
 import type { Store } from '../storage/store.ts';
@@ -172,7 +181,9 @@ export async function proposeTops(
   const into = await prepare(targets.filter((t) => !trusted.includes(t)));
   const spread = spreads([...from, ...into], s.curves.length);
   const kept = new Map<string, CarriedTop[]>();
-  const carry = (a: Ready, b: Ready, tops: { name: string; tvdss: number }[]): CarriedTop[] => {
+  const scales = new Map<string, Map<string, AbsenceScale>>();
+  /** @param whole whether the tops are those of a trusted well, of which missing ones are told */
+  const carry = (a: Ready, b: Ready, tops: KnownTop[], whole = false): CarriedTop[] => {
     const use = s.curves.map((_, c) => c).filter((c) => a.curves[c] && b.curves[c]);
     if (use.length === 0) return [];
     const options: CarryOptions = {
@@ -182,7 +193,11 @@ export async function proposeTops(
       gapOpenM: s.gapM,
       weights: use.map(() => 1),
     };
-    return carryTops(correlated(a, use, spread), correlated(b, use, spread), tops, options);
+    const reference = correlated(a, use, spread);
+    const key = `${a.well.id} ${use.join()}`;
+    const scale = whole ? (scales.get(key) ?? absenceScales(reference, tops, options)) : new Map();
+    if (whole) scales.set(key, scale);
+    return carryTops(reference, correlated(b, use, spread), tops, options, scale);
   };
   const all = (a: Ready, b: Ready) => {
     const key = `${a.well.id} ${b.well.id}`;
@@ -191,7 +206,7 @@ export async function proposeTops(
       const tops = a.tops
         .filter((t) => s.tops.length === 0 || s.tops.includes(t.name))
         .map((t) => ({ name: t.name, tvdss: pointAtMd(a.path, t.md).tvdss }));
-      found = carry(a, b, tops);
+      found = carry(a, b, tops, true);
       kept.set(key, found);
     }
     return found;
@@ -205,7 +220,7 @@ export async function proposeTops(
       const said = found.filter((f) => f.top.name === name).sort((p, q) => q.top.confidence - p.top.confidence);
       const [best, ...others] = said;
       if (best.top.confidence < s.leastConfidence) {
-        const maybe = best.top.absent ? ', and its bed may be missing' : '';
+        const maybe = best.top.missing > 0.5 ? ', and its bed may be missing' : '';
         notes.push(`${target.well.name}: no place for ${name} stands out${maybe}.`);
         continue;
       }
@@ -239,7 +254,7 @@ async function close(
   into: Ready[],
   places: Map<string, Map<string, number>>,
   proposals: Proposal[],
-  carry: (a: Ready, b: Ready, tops: { name: string; tvdss: number }[]) => CarriedTop[],
+  carry: (a: Ready, b: Ready, tops: KnownTop[]) => CarriedTop[],
   run: { signal?: AbortSignal; progress?(part: number): void },
 ): Promise<void> {
   const known = new Map(start.tops.map((t) => [t.name, pointAtMd(start.path, t.md).tvdss]));

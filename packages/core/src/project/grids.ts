@@ -1,3 +1,4 @@
+import type { Units } from '../earth/display.ts';
 import { binArea, cornersOf, type Lattice, sameBins, toIndex } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 
@@ -12,7 +13,7 @@ export interface NearGrid {
 /**
  * The volume whose bins are those of a lattice, or nearly: surveys belong together by where they are, not by names.
  */
-export function nearGrid(lattice: Lattice, volumes: Volume[]): NearGrid | null {
+export function nearGrid(lattice: Lattice, volumes: Volume[], units: Units): NearGrid | null {
   const bin = Math.sqrt(binArea(lattice));
   let best: NearGrid | null = null;
   for (const volume of volumes) {
@@ -26,7 +27,7 @@ export function nearGrid(lattice: Lattice, volumes: Volume[]): NearGrid | null {
       best = {
         volume,
         relation: 'near',
-        says: `as many lines as ${volume.name}, with corners ${off.toFixed(2)} m apart at most (${(off / bin).toFixed(2)} of a bin)`,
+        says: `as many lines as ${volume.name}, with corners ${units.text(off, 'm', 2)} apart at most (${(off / bin).toFixed(2)} of a bin)`,
       };
       continue;
     }

@@ -14,6 +14,7 @@ import { activeRelation } from '../project/wells.ts';
 import { readWhole, writeChunk, writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
 import { EARTH, layeredField, topM, twtOf, WELL_AT } from '../testing/layeredField.ts';
+import { FRAME } from '../testing/objects.ts';
 import { even } from '../testing/random.ts';
 import { rebuild } from '../trail/rebuild.ts';
 import { parseRecipe, recipeOf, runRecipe } from '../trail/recipe.ts';
@@ -280,6 +281,12 @@ describe('ties', () => {
       await change('sonic', (v, n) => (n > 800 && n < 900 ? Number.NaN : v));
       const [made] = (await tie()) as TimeDepthRelation[];
       expect(made.evidence?.warnings.join()).toContain('The sonic has a gap of 25 m');
+    });
+    test('and in feet where the project shows feet', async () => {
+      await change('sonic', (v, n) => (n > 800 && n < 900 ? Number.NaN : v));
+      await store.commit({ facts: { frame: { ...FRAME, display: 'field' } } });
+      const [made] = (await tie()) as TimeDepthRelation[];
+      expect(made.evidence?.warnings.join()).toContain('The sonic has a gap of 81 ft');
     });
     test('no density', async () => {
       const logs = await logsNow();

@@ -1,7 +1,18 @@
 import type { Lattice } from '../earth/lattice.ts';
-import type { EarthObject, Horizon, MadeBy } from '../earth/objects.ts';
+import type { EarthObject, Frame, Horizon, MadeBy } from '../earth/objects.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
+
+/** The frame of a project. */
+export const FRAME: Frame = {
+  crs: 'EPSG:32740',
+  crsName: 'WGS 84 / UTM zone 40S',
+  unit: 'm',
+  datumM: 0,
+  replacementVelocity: 1500,
+  polarity: 'harder-positive',
+  display: 'metric',
+};
 
 /** A trail for objects that tests make up. */
 export const MADE: MadeBy = {

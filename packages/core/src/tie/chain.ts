@@ -1,3 +1,4 @@
+import { type Units, unitsOf } from '../earth/display.ts';
 import type { WellPath } from '../wells/path.ts';
 import { pointAtMd } from '../wells/path.ts';
 import type { TimeDepth } from '../wells/timeDepth.ts';
@@ -176,7 +177,10 @@ export function movedRelation(
   return relationFrom(logs.slowness, calibration.twt, shots, moved);
 }
 
-/** From calibrated logs to the match with the seismic along the path. */
+/**
+ * From calibrated logs to the match with the seismic along the path.
+ * @param units those that its warnings are written in
+ */
 export function tieChain(
   well: TieWell,
   logs: TieLogs,
@@ -184,6 +188,7 @@ export function tieChain(
   wavelet: WaveletShape,
   seismic: Series,
   settings: TieSettings,
+  units = unitsOf(null),
 ): TieChain {
   const { tvdss, secondsPerMetre } = logs.slowness;
   const elasticAt = (twt: Float64Array) => elasticInTime(twt, tvdss, secondsPerMetre, logs.density, logs.shear);
@@ -234,7 +239,7 @@ export function tieChain(
     evidence,
     change,
   };
-  return { ...chain, warnings: warningsOf(chain, settings) };
+  return { ...chain, warnings: warningsOf(chain, settings, units) };
 }
 
 /** Pins of an automatic alignment about a bulk shift, over the whole window and as far again where there are logs. */
@@ -254,7 +259,7 @@ function stretched(seismic: Series, made: Series, shiftMs: number, settings: Tie
 }
 
 /** Sentences against a tie: each names the figure that it rests on. */
-function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings): string[] {
+function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings, units: Units): string[] {
   const { map, evidence, correlation, shiftMs, change, logs } = chain;
   const out: string[] = [];
   if (evidence.chance > 0.05)
@@ -291,7 +296,7 @@ function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings): s
       `Velocity is changed by ${(100 * change.part).toFixed(1)} % at ${change.twt.toFixed(0)} ms, beyond the bound of ${(100 * settings.mostChange).toFixed(1)} %.`,
     );
   if (logs.longestGapM > 10)
-    out.push(`The sonic has a gap of ${logs.longestGapM.toFixed(0)} m that was bridged by a straight line.`);
+    out.push(`The sonic has a gap of ${units.text(logs.longestGapM, 'm', 0)} that was bridged by a straight line.`);
   return out;
 }
 

@@ -53,7 +53,10 @@ export function CarryPanel(props: {
                   )}
                 </td>
                 <td>{p.name}</td>
-                <td className="num">{p.absent ? `missing at about ${depth(p.md, 0)}` : depth(p.md)}</td>
+                <td className="num">
+                  {p.absent ? `missing at about ${depth(p.md, 0)}` : depth(p.md)}
+                  {!p.absent && p.missing > 0.5 && <span className={css.weak}> or missing</span>}
+                </td>
                 <td className="num">{figure(p.match, 2)}</td>
                 <td className="num">{p.runnerUp ? depth(p.runnerUp.md) : 'none'}</td>
                 <td className="num">{p.margin > 99 ? '> 99' : p.margin.toFixed(0)}</td>

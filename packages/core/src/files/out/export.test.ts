@@ -5,25 +5,16 @@ import type { FluidContacts, Polygon, Well, WellTable } from '../../earth/object
 import { parseGeoJson } from '../../formats/geojson/parse.ts';
 import { newDrawn } from '../../project/given.ts';
 import { memoryStore } from '../../storage/memory.ts';
-import { MADE, madeHorizon, TURNED } from '../../testing/objects.ts';
+import { FRAME, MADE, madeHorizon, TURNED } from '../../testing/objects.ts';
 import { exportFormats, exportObject } from './export.ts';
 
-const frame = {
-  crs: 'EPSG:32740',
-  crsName: 'WGS 84 / UTM zone 40S',
-  unit: 'm',
-  datumM: 0,
-  replacementVelocity: 1500,
-  polarity: 'harder-positive',
-  display: 'metric',
-} as const;
 const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
 const height = (i: number, j: number) => (i === 3 && j === 4 ? Number.NaN : 1000 + 2 * i - j / 3);
 
 describe('a horizon', () => {
   test('as CSV: a row a bin with its lines, place and value; a null is empty', async () => {
     const store = memoryStore();
-    const lines = text(await exportObject(store, await madeHorizon(store, 'H', 'depth', height), 'csv', frame)).split(
+    const lines = text(await exportObject(store, await madeHorizon(store, 'H', 'depth', height), 'csv', FRAME)).split(
       '\n',
     );
     expect(lines[0]).toBe('inline,crossline,x_m,y_m,depth_m');
@@ -36,7 +27,7 @@ describe('a horizon', () => {
   });
   test('as GeoTIFF: the values themselves, each in the middle of its turned pixel, with its coordinate system', async () => {
     const store = memoryStore();
-    const bytes = await exportObject(store, await madeHorizon(store, 'H', 'twt', height), 'tif', frame);
+    const bytes = await exportObject(store, await madeHorizon(store, 'H', 'twt', height), 'tif', FRAME);
     const image = await (await fromArrayBuffer(bytes.slice().buffer as ArrayBuffer)).getImage();
     expect([image.getWidth(), image.getHeight()]).toEqual([15, 12]);
     expect(image.getGeoKeys()?.ProjectedCSTypeGeoKey).toBe(32740);
@@ -83,7 +74,7 @@ describe('wells and drawings', () => {
   test('a path has MD, place, TVD from the kelly bushing and TVDSS', async () => {
     const store = memoryStore();
     await store.commit({ put: [well] });
-    const lines = text(await exportObject(store, well, 'csv', frame))
+    const lines = text(await exportObject(store, well, 'csv', FRAME))
       .trim()
       .split('\n');
     expect(lines[0]).toBe('md_m,x_m,y_m,tvd_m,tvdss_m');
@@ -97,7 +88,7 @@ describe('wells and drawings', () => {
       [425, 400, 400],
     ]);
     await store.commit({ put: [well, tops, shots] });
-    expect(text(await exportObject(store, tops, 'csv', frame))).toBe(
+    expect(text(await exportObject(store, tops, 'csv', FRAME))).toBe(
       'well,top,md_m,x_m,y_m,tvdss_m,twt_ms\nQN-9,Tolven Top,325,100,200,300,300\n',
     );
   });
@@ -112,7 +103,7 @@ describe('wells and drawings', () => {
       ],
     ];
     const area = newDrawn<Polygon>({ kind: 'polygon', name: 'Area', closed: true, rings });
-    const [back] = parseGeoJson('area.geojson', text(await exportObject(store, area, 'geojson', frame))).shapes;
+    const [back] = parseGeoJson('area.geojson', text(await exportObject(store, area, 'geojson', FRAME))).shapes;
     expect(back.closed).toBe(true);
     expect(back.rings).toEqual(rings);
   });
@@ -126,14 +117,14 @@ describe('wells and drawings', () => {
         { name: 'Note', unit: 'm TVDSS' },
       ],
     };
-    expect(text(await exportObject(store, named, 'csv', frame))).toBe(`facies,note_m_tvdss\n'=1+1,"a,b"\n`);
+    expect(text(await exportObject(store, named, 'csv', FRAME))).toBe(`facies,note_m_tvdss\n'=1+1,"a,b"\n`);
   });
 });
 
 test('what cannot be written is refused by name, saying what can', async () => {
   const store = memoryStore();
   const horizon = await madeHorizon(store, 'H', 'depth', height);
-  await expect(exportObject(store, horizon, 'docx', frame)).rejects.toThrow(
+  await expect(exportObject(store, horizon, 'docx', FRAME)).rejects.toThrow(
     'H is a horizon, which cannot be written as “.docx”.',
   );
   expect(exportFormats({ kind: 'contacts' } as FluidContacts)).toEqual({});

@@ -168,12 +168,15 @@ function curvesOf(
   const depthM = Float64Array.from(order, (n) => columns[0][n] * toMetres);
   for (let n = 1; n < depthM.length; n++)
     if (depthM[n] <= depthM[n - 1])
-      refuse(`its depths do not rise steadily near ${depthM[n].toFixed(2)} m.`, 'Sort or mend the file first.');
+      refuse(
+        `its depths do not rise steadily near ${(depthM[n] / toMetres).toFixed(2)} ${depthUnit}.`,
+        'Sort or mend the file first.',
+      );
   const declared = Number(fact('STEP')?.value) * toMetres;
   const measured = (depthM[depthM.length - 1] - depthM[0]) / (depthM.length - 1);
   if (Math.abs(Math.abs(declared) - measured) > 0.01 * measured && declared !== 0 && Number.isFinite(declared))
     warnings.push(
-      `The header says a step of ${Math.abs(declared).toFixed(4)} m; the depths themselves step by ${measured.toFixed(4)} m, which was used.`,
+      `The header says a step of ${(Math.abs(declared) / toMetres).toFixed(4)} ${depthUnit}; the depths themselves step by ${(measured / toMetres).toFixed(4)} ${depthUnit}, which was used.`,
     );
   const seen: Record<string, number> = Object.create(null);
   const curves = curveLines.slice(1).map((line, c): LasCurve => {

@@ -4,6 +4,7 @@ import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts'
 import { curveOf } from '../../project/curves.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { alongPath, type Panel, panelAlong, tieWellOf } from '../../project/tieWell.ts';
+import { shownUnits } from '../../project/units.ts';
 import { topsOf } from '../../project/wells.ts';
 import type { Store } from '../../storage/store.ts';
 import { calibrateWell, movedRelation, type TieChain, tieChain, tieLogs } from '../../tie/chain.ts';
@@ -165,7 +166,7 @@ export async function tieOf(
     );
   const sign = seismic.polarity === 'harder-negative' ? -1 : 1;
   const shape = { ...wavelet, samples: Float64Array.from(wavelet.samples, (v) => sign * v) };
-  const chain = tieChain(data, logs, calibration, shape, trace, settings);
+  const chain = tieChain(data, logs, calibration, shape, trace, settings, await shownUnits(store));
   const tops = topsOf(around, well.name).flatMap(({ name, md }) => {
     const { tvdss } = pointAtMd(data.path, md);
     return [{ name, tvdss, twt: twtOfDepth(chain.relation, tvdss) }];

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { pressurePoints } from '../../project/checkshots.ts';
 import { sampleValue } from '../../project/fluids.ts';
+import { shownUnits } from '../../project/units.ts';
 import { contactsFromPressures } from '../../volumes/contacts.ts';
 import { choice, defineStep, number } from '../define.ts';
 
@@ -38,9 +39,13 @@ export const contacts = defineStep({
   async run({ inputs, params: p, store }) {
     if (p.source === 'typed') {
       if (p.gocM >= p.owcM)
-        throw new LithagonError('contacts', `The gas–oil contact, ${p.gocM} m, lies below the oil–water contact.`, {
-          fix: 'Type the shallower one as gas–oil, or 0 where there is no gas.',
-        });
+        throw new LithagonError(
+          'contacts',
+          `The gas–oil contact, ${(await shownUnits(store)).text(p.gocM, 'm')}, lies below the oil–water contact.`,
+          {
+            fix: 'Type the shallower one as gas–oil, or 0 where there is no gas.',
+          },
+        );
       return {
         contacts: { kind: 'contacts', gocM: p.gocM > 0 ? p.gocM : null, owcM: p.owcM, gocRange: null, owcRange: null },
       };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { TOP_COLUMNS } from '../../earth/objects.ts';
 import { CARRY_SETTINGS, type CarrySettings, proposeTops } from '../../project/carry.ts';
+import { shownUnits } from '../../project/units.ts';
 import { topsOf } from '../../project/wells.ts';
 import { defineStep, eachRole, number, text, wellsInput } from '../define.ts';
 
@@ -69,11 +70,12 @@ export const carry = defineStep({
     });
     for (const note of notes) warn(note);
     for (const logs of used) uses(logs);
+    const units = await shownUnits(store);
     const out = targets.flatMap((well) => {
       const own = new Set(topsOf(around, well.name).map((t) => t.name));
       const mine = proposals.filter((q) => q.well === well.name);
       for (const q of mine.filter((m) => m.absent))
-        warn(`${well.name}: the bed below ${q.name} is missing at about ${q.md.toFixed(0)} m MD.`);
+        warn(`${well.name}: the bed below ${q.name} is missing at about ${units.text(q.md, 'm MD', 0)}.`);
       for (const q of mine.filter((m) => own.has(m.name)))
         warn(`${well.name} has ${q.name} already; the carried one was left out.`);
       const rows = mine

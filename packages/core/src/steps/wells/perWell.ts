@@ -1,7 +1,9 @@
 import type { z } from 'zod';
+import type { Units } from '../../earth/display.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { type CurveClass, curveClassSchema, type EarthObject, type Logs } from '../../earth/objects.ts';
 import { type curveOf, type DepthAxis, type WellCurves, wellCurves } from '../../project/curves.ts';
+import { shownUnits } from '../../project/units.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, type Draft, defineStep, eachRole, type ParamFacts, wellsInput } from '../define.ts';
@@ -23,6 +25,8 @@ export interface OneWell extends WellCurves {
   /** A curve that must be there; a well without it is left out, and it is said. */
   need(name: string): Promise<Float32Array>;
   warn(sentence: string): void;
+  /** Those that sentences are written in. */
+  units: Units;
 }
 
 /** Curves as a set of logs, written under an id. */
@@ -88,6 +92,7 @@ export async function forEachWell<T>(
 ): Promise<{ well: string; made: T }[]> {
   const { around, store, warn } = context;
   const wells = context.inputs.wells as Extract<EarthObject, { kind: 'well' }>[];
+  const units = await shownUnits(store);
   const out: { well: string; made: T }[] = [];
   let first: string | null = null;
   for (const [n, well] of wells.entries()) {
@@ -111,6 +116,7 @@ export async function forEachWell<T>(
           return values;
         },
         warn: (sentence) => warn(`${well.name}: ${sentence}`),
+        units,
       });
       out.push({ well: well.name, made });
     } catch (cause) {

@@ -28,6 +28,6 @@ export const resample = wellStep({
     };
     if (axis.count < 2) throw new Left(`The ${p.curve} of ${one.well.name} is shorter than two steps`);
     const to = resampled({ firstM, stepM, values }, axis.firstM, axis.stepM, axis.count);
-    return { axis, curves: [edited(held, to, `every ${p.stepM} m`)] };
+    return { axis, curves: [edited(held, to, `every ${one.units.text(p.stepM, 'm', 2)}`)] };
   },
 });

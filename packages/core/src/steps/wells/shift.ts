@@ -21,6 +21,6 @@ export const shift = wellStep({
     const { held, values } = await heldValues(one, p.curve);
     const { firstM, stepM, count } = one.axis;
     const moved = resampled({ firstM: firstM + p.byM, stepM, values }, firstM, stepM, count);
-    return [edited(held, moved, `moved by ${p.byM} m`)];
+    return [edited(held, moved, `moved by ${one.units.text(p.byM, 'm', 2)}`)];
   },
 });

@@ -1,19 +1,21 @@
 import { z } from 'zod';
+import type { Units } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import { sampledOf } from '../../project/curves.ts';
+import { shownUnits } from '../../project/units.ts';
 import { spliced, spliceOrder } from '../../wells/edit.ts';
 import { choice, defineStep } from '../define.ts';
 import { logsDraft, type MadeCurve } from './perWell.ts';
 
 /** Ranges of depth of the samples that came from each run, in words. */
-function sources(from: Int8Array, firstM: number, stepM: number, names: string[]): string {
+function sources(from: Int8Array, firstM: number, stepM: number, names: string[], units: Units): string {
   const parts: string[] = [];
   for (let k = 0; k < from.length; ) {
     let to = k;
     while (to < from.length && from[to] === from[k]) to++;
     if (from[k] >= 0)
       parts.push(
-        `${(firstM + k * stepM).toFixed(1)} to ${(firstM + (to - 1) * stepM).toFixed(1)} m from ${names[from[k]]}`,
+        `${units.to(firstM + k * stepM, 'm').toFixed(1)} to ${units.text(firstM + (to - 1) * stepM, 'm')} from ${names[from[k]]}`,
       );
     k = to;
   }
@@ -60,6 +62,7 @@ export const splice = defineStep({
         // a run brings one curve of a class: its first
         if (!same.some((s) => s.logs === logs)) keys.set(key, [...same, { logs, curve }]);
       }
+    const units = await shownUnits(store);
     const curves: MadeCurve[] = [];
     for (const [key, held] of keys) {
       const [{ curve }] = held;
@@ -74,6 +77,7 @@ export const splice = defineStep({
             firstM,
             stepM,
             alike.map((h) => h.logs.name),
+            units,
           )}.`,
         );
       curves.push({ mnemonic: curve.mnemonic, class: curve.class, unit: curve.unit, description: 'Spliced', values });
