@@ -1,4 +1,5 @@
 import type { AnyStep, Volume } from '@lithagon/core';
+import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
 import { forViews, unwrap } from '../compute/pool';
 import { useDesk } from '../state/desk';
@@ -33,7 +34,7 @@ export function Response(props: { step: AnyStep; params: Record<string, unknown>
   const path = (values: number[]) =>
     values.map((v, n) => `${n ? 'L' : 'M'}${x(hz[n]).toFixed(1)} ${y(v).toFixed(1)}`).join('');
   const gains = hz.map((f) => 20 * Math.log10((step.response?.(params, f) ?? 1) + 1e-6));
-  const ticks = Array.from({ length: 5 }, (_, n) => Math.round((nyquist * n) / 4));
+  const ticks = scaleLinear().domain([0, nyquist]).ticks(5);
   return (
     <figure className={css.response}>
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label="Response over the spectrum of the line">

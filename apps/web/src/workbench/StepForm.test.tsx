@@ -50,5 +50,5 @@ test('a step made up on the spot has a form: its title, what it needs, every par
 });
 
 test('a step says what it still lacks, in words', () => {
-  expect(lacks(made as AnyStep, [])).toBe('amplitude volume: load or make one first');
+  expect(lacks(made as AnyStep, [])).toBe('an amplitude volume: load or make one first');
 });

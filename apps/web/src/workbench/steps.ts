@@ -29,9 +29,17 @@ export function fitting(spec: InputSpec, objects: EarthObject[]): EarthObject[] 
 /** What a step still lacks, in words, or null where it can be set up. */
 export function lacks(step: AnyStep, objects: EarthObject[]): string | null {
   for (const spec of Object.values(step.inputs) as InputSpec[])
-    if (!spec.optional && fitting(spec, objects).length === 0)
-      return `${[...(spec.quantity ?? []), spec.kind].join(' ')}: load or make one first`;
+    if (!spec.optional && fitting(spec, objects).length === 0) return wanted(spec);
   return null;
+}
+
+/** An input in words: “an amplitude, attribute or impedance volume: load or make one first”. */
+function wanted({ quantity = [], kind }: InputSpec): string {
+  const last = quantity.length - 1;
+  const which = quantity.map((q, n) => (n === 0 ? q : n === last ? ` or ${q}` : `, ${q}`)).join('');
+  const what = which ? `${which} ${kind}` : kind;
+  if (kind.endsWith('s')) return `${what}: load or make them first`;
+  return `${/^[aeiou]/.test(what) ? 'an' : 'a'} ${what}: load or make one first`;
 }
 
 /** Initial values of a step's parameters, from its declaration. */

@@ -8,12 +8,14 @@ const FIELD = unitsOf({ display: 'field' });
 const KEPT = ['m', 'm TVDSS', 'm MD', 'm/s', 'us/m', 'kg/m3', 'kg/m²s', 'Pa', 'm²', 'm³', 'Sm³ oil', 'Sm³ gas'];
 
 describe('units on the screen', () => {
-  test('without a frame and in a metric project are those that are kept', () => {
-    for (const units of [unitsOf(null), METRIC])
-      for (const unit of KEPT) {
+  test('without a frame and in a metric project are those that are kept, but for pressure', () => {
+    for (const units of [unitsOf(null), METRIC]) {
+      expect(units.text(25.4e6, 'Pa')).toBe('25.4 MPa');
+      for (const unit of KEPT.filter((u) => u !== 'Pa')) {
         expect(units.of(unit)).toBe(unit);
         expect(units.to(12.5, unit)).toBe(12.5);
       }
+    }
   });
   test.each([
     // NIST Special Publication 811 (2008), Appendix B; acres by the international foot

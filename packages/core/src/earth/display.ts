@@ -10,7 +10,8 @@ const FOOT = 0.3048;
 const BARREL = 0.158987294928;
 const CUBIC_FOOT = 0.028316846592;
 
-/** Units of the trade for each unit that is kept inside; what is not here is shown as it is kept. */
+/** Units for each unit that is kept inside; what is not here is shown as it is kept. */
+const METRIC: Record<string, Shown> = { Pa: { unit: 'MPa', factor: 1e-6 } };
 const FIELD: Record<string, Shown> = {
   m: { unit: 'ft', factor: 1 / FOOT },
   'm TVDSS': { unit: 'ft TVDSS', factor: 1 / FOOT },
@@ -41,8 +42,8 @@ export interface Units {
 }
 
 export function unitsOf(frame: Pick<Frame, 'display'> | null): Units {
-  const field = frame?.display === 'field';
-  const shown = (si: string): Shown => (field && Object.hasOwn(FIELD, si) ? FIELD[si] : { unit: si, factor: 1 });
+  const table = frame?.display === 'field' ? FIELD : METRIC;
+  const shown = (si: string): Shown => (Object.hasOwn(table, si) ? table[si] : { unit: si, factor: 1 });
   return {
     of: (si) => shown(si).unit,
     to: (value, si) => value * shown(si).factor,

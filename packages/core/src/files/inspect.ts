@@ -8,6 +8,7 @@ import { looksLikeP190, parseP190 } from '../formats/p190/parse.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
 import { placementFor } from './coordinates.ts';
+import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid } from './loadGrid.ts';
 import { shapesOf } from './loadShapes.ts';
@@ -75,6 +76,49 @@ export interface Looking {
   onProgress?: (part: number) => void;
 }
 
+async function reportOf(
+  format: FileFormat,
+  source: ByteSource,
+  declare: Declarations,
+  { around = NOTHING_AROUND, beside = [], signal, onProgress }: Looking,
+): Promise<FileReport> {
+  switch (format) {
+    case 'SEG-Y':
+      return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
+    case 'LAS':
+      return inspectLas(source, await readText(source), unitsOf(around.frame));
+    case 'CSV':
+      return await inspectTable(source, await readText(source), declare, around);
+    case 'GeoJSON':
+      return await inspectGeoJson(source, await readText(source), declare, around);
+    case 'shapefile':
+      return await inspectShapefile(source, beside, declare, around);
+    case 'P1/90':
+      return await inspectP190(source, await readText(source), declare, around);
+    case 'Zarr':
+      return { ...blank(source, format, ''), ...(await inspectZarr(source)) };
+    case 'GeoTIFF':
+    case 'ESRI ASCII grid':
+      return await inspectGrid(source, format, declare, around);
+    default:
+      throw unknownFormat(source.name);
+  }
+}
+
+/** Bring the sketch of a file into the project's system, where that is known, and say what was done. */
+async function placeSketch(
+  report: FileReport,
+  declare: Declarations,
+  { frame, crsTable }: Around,
+  crs?: string,
+): Promise<FileReport> {
+  if (!frame) return report;
+  const placement = await placementFor(report.file, declare, frame, crsTable, { crs });
+  report.problems.push(...placement.notes);
+  report.sketch.lines = report.sketch.lines.map((line) => line.map(([x, y]) => placement.toMap(x, y)));
+  return report;
+}
+
 /** Look into a file and say what it is, what it holds, and what only a person can say. Never throws for a bad file. */
 export async function inspectFile(
   source: ByteSource,
@@ -84,27 +128,10 @@ export async function inspectFile(
   let format: FileFormat = 'unknown';
   try {
     format = await recognise(source);
-    switch (format) {
-      case 'SEG-Y':
-        return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
-      case 'LAS':
-        return inspectLas(source, await readText(source), unitsOf(around.frame));
-      case 'CSV':
-        return await inspectTable(source, await readText(source), declare, around);
-      case 'GeoJSON':
-        return inspectGeoJson(source, await readText(source));
-      case 'shapefile':
-        return await inspectShapefile(source, beside, around);
-      case 'P1/90':
-        return inspectP190(source, await readText(source));
-      case 'Zarr':
-        return { ...blank(source, format, ''), ...(await inspectZarr(source)) };
-      case 'GeoTIFF':
-      case 'ESRI ASCII grid':
-        return await inspectGrid(source, format);
-      default:
-        throw unknownFormat(source.name);
-    }
+    const report = await reportOf(format, source, declare, { around, beside, signal, onProgress });
+    const far = farFrom(report.sketch, around);
+    if (far) report.problems.push(far);
+    return report;
   } catch (cause) {
     if (signal?.aborted) throw cause;
     return refused(
@@ -208,7 +235,12 @@ async function inspectTable(
   }
 }
 
-function inspectGeoJson(source: ByteSource, text: string): FileReport {
+async function inspectGeoJson(
+  source: ByteSource,
+  text: string,
+  declare: Declarations,
+  around: Around,
+): Promise<FileReport> {
   const file = parseGeoJson(source.name, text);
   const report = blank(
     source,
@@ -222,10 +254,15 @@ function inspectGeoJson(source: ByteSource, text: string): FileReport {
   if (file.skipped > 0)
     report.problems.push(`${file.skipped} features are neither polygons nor lines and are left out.`);
   report.sketch.lines = file.shapes.flatMap((s) => s.rings);
-  return report;
+  return placeSketch(report, declare, around, file.crs);
 }
 
-async function inspectShapefile(source: ByteSource, beside: ByteSource[], around: Around): Promise<FileReport> {
+async function inspectShapefile(
+  source: ByteSource,
+  beside: ByteSource[],
+  declare: Declarations,
+  around: Around,
+): Promise<FileReport> {
   const { shapes, points, crs } = await shapesOf(source, beside, around.crsTable);
   const report = blank(source, 'shapefile', shapes.length === 1 ? '1 shape' : `${shapes.length} shapes`);
   report.facts = [
@@ -235,10 +272,15 @@ async function inspectShapefile(source: ByteSource, beside: ByteSource[], around
   ];
   if (points > 0) report.problems.push(`${points} points are left out: lines and polygons are loaded.`);
   report.sketch.lines = shapes.flatMap((s) => s.rings);
-  return report;
+  return placeSketch(report, declare, around, crs);
 }
 
-function inspectP190(source: ByteSource, text: string): FileReport {
+async function inspectP190(
+  source: ByteSource,
+  text: string,
+  declare: Declarations,
+  around: Around,
+): Promise<FileReport> {
   const { lines, kind, skipped } = parseP190(source.name, text);
   const what = { C: 'common midpoints', S: 'sources', V: 'vessel positions' }[kind] ?? kind;
   const report = blank(source, 'P1/90', `Navigation of ${lines.length} ${lines.length === 1 ? 'line' : 'lines'}`);
@@ -251,10 +293,15 @@ function inspectP190(source: ByteSource, text: string): FileReport {
   ];
   if (skipped > 0) report.problems.push(`${skipped} records have no readable position and are left out.`);
   report.sketch.lines = lines.map((l) => l.points.map(([, x, y]) => [x, y]));
-  return report;
+  return placeSketch(report, declare, around);
 }
 
-async function inspectGrid(source: ByteSource, format: FileFormat): Promise<FileReport> {
+async function inspectGrid(
+  source: ByteSource,
+  format: FileFormat,
+  declare: Declarations,
+  around: Around,
+): Promise<FileReport> {
   const grid = await readGrid(source, format);
   const report = blank(source, format, 'Surface or map');
   const live = grid.values.reduce((n, v) => n + (Number.isNaN(v) ? 0 : 1), 0);
@@ -279,5 +326,5 @@ async function inspectGrid(source: ByteSource, format: FileFormat): Promise<File
   ];
   const [r, c] = [grid.rows - 1, grid.columns - 1];
   report.sketch.lines = [[corner(0, 0), corner(0, c), corner(r, c), corner(r, 0), corner(0, 0)]];
-  return report;
+  return placeSketch(report, declare, around, grid.crs);
 }

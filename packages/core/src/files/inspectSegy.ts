@@ -2,7 +2,7 @@ import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import { cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
-import { QUANTITIES } from '../earth/units.ts';
+import { QUANTITIES, type Quantity } from '../earth/units.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
 import type { SubRange } from '../formats/segy/groups.ts';
 import { traceOffset, traceSamples } from '../formats/segy/headers.ts';
@@ -34,8 +34,22 @@ function declared<P extends object>(found: P | undefined, keys: (keyof P & strin
   return out as P;
 }
 
-export function questionsFor(stats: { min: number; negative: number; median: number }): Question[] {
+/** Words for each kind of velocity, as people name files and fill text headers. */
+const VELOCITY_WORDS: [Quantity, RegExp][] = [
+  ['stacking velocity', /stack\w*[ _.-]*vel|vel\w*[ _.-]*stack|\bnmo\b|v_?stack|v_?nmo/i],
+  ['RMS velocity', /rms[ _.-]*vel|vel\w*[ _.-]*rms|v_?rms/i],
+  ['average velocity', /(average|avg)[ _.-]*vel|vel\w*[ _.-]*(average|avg)|v_?avg/i],
+  ['interval velocity', /int(erval)?[ _.-]*vel|vel\w*[ _.-]*int|v_?int/i],
+];
+
+/**
+ * What is to be asked of samples.
+ * @param says name of the file and lines of its text header: numbers tell a velocity, but not which kind
+ */
+export function questionsFor(stats: { min: number; negative: number; median: number }, says: string[]): Question[] {
   const velocity = stats.negative === 0 && stats.min > 300 && stats.median > 1000 && stats.median < 7000;
+  const kinds = VELOCITY_WORDS.filter(([, words]) => says.some((line) => words.test(line)));
+  const said = kinds.length === 1 ? kinds[0][0] : null;
   return [
     {
       key: 'domain',
@@ -51,8 +65,8 @@ export function questionsFor(stats: { min: number; negative: number; median: num
       options: Object.keys(QUANTITIES).map((value) => ({ value, label: value })),
       hint: velocity
         ? {
-            value: 'interval velocity',
-            why: `No sample is negative and half lie above ${stats.median.toFixed(0)}: they look like velocities.`,
+            value: said,
+            why: `No sample is negative and half lie above ${stats.median.toFixed(0)}: they look like velocities. ${said ? `Its name or text header says ${said}.` : 'Of which kind, the file does not say.'}`,
           }
         : stats.negative > 0.2
           ? { value: 'amplitude', why: 'Samples swing about zero, as amplitudes do.' }
@@ -234,7 +248,7 @@ export async function inspectSegy(
   const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
   report.problems.push(...index.problems);
-  report.questions = questionsFor(looked.stats);
+  report.questions = questionsFor(looked.stats, [report.file, ...headers.textLines]);
   segy.sample = looked.sample;
   segy.histogram = looked.histogram;
   segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
@@ -297,7 +311,7 @@ async function inspectLines(
   const lines = await indexLines(file, at, toMap, stem, onProgress);
   const looked = await sampleSection(file, lines[0].traces);
   report.takenFor = lines.length === 1 ? '2D seismic line' : `${lines.length} 2D seismic lines`;
-  report.questions = questionsFor(looked.stats);
+  report.questions = questionsFor(looked.stats, [report.file, ...file.parts[0].headers.textLines]);
   if (report.segy) Object.assign(report.segy, { sample: looked.sample, histogram: looked.histogram });
   report.sketch.lines = lines.map((l) => l.path);
   report.sketch.points = lines

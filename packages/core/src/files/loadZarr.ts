@@ -82,11 +82,14 @@ export async function inspectZarr(
     .filter((v) => Number.isFinite(v))
     .sort();
   const negative = middle.findIndex((v) => v >= 0) / Math.max(1, middle.length);
-  const questions: Question[] = questionsFor({
-    min: middle[0] ?? 0,
-    negative: negative < 0 ? 1 : negative,
-    median: middle[middle.length >> 1] ?? 0,
-  }).filter((q) => !said[q.key]);
+  const questions: Question[] = questionsFor(
+    {
+      min: middle[0] ?? 0,
+      negative: negative < 0 ? 1 : negative,
+      median: middle[middle.length >> 1] ?? 0,
+    },
+    [source.name],
+  ).filter((q) => !said[q.key]);
   const { x, y } = zarr;
   const corner = (n: number): [number, number] => [x?.[n] ?? 0, y?.[n] ?? 0];
   return {

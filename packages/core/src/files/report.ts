@@ -8,8 +8,8 @@ export interface Question {
   key: string;
   label: string;
   options: { value: string; label: string }[];
-  /** What the samples hint at, for a person to confirm; never taken without them. */
-  hint?: { value: string; why: string };
+  /** What the file hints at, for a person to confirm; never taken without them. Null where it hints at no one answer. */
+  hint?: { value: string | null; why: string };
   /** Whether the file can be loaded without an answer. */
   optional?: boolean;
 }

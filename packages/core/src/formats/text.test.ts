@@ -128,6 +128,20 @@ describe('GeoJSON', () => {
       ['set', false],
     ]);
   });
+  test('a feature or a geometry by itself, and several in one', () => {
+    const ring = polygon.geometry.coordinates;
+    const bare = (geometry: unknown) => parseGeoJson('cape.geojson', JSON.stringify(geometry)).shapes;
+    expect(bare(polygon).map((s) => s.name)).toEqual(['A']);
+    expect(bare({ type: 'Polygon', coordinates: ring })).toMatchObject([{ name: 'cape', closed: true, rings: ring }]);
+    const line = { type: 'LineString', coordinates: ring[0] };
+    const point = { type: 'Point', coordinates: [0, 0] };
+    const read = parseGeoJson(
+      'cape.geojson',
+      JSON.stringify({ type: 'GeometryCollection', geometries: [line, point, { type: 'Polygon', coordinates: ring }] }),
+    );
+    expect(read.shapes.map((s) => s.closed)).toEqual([false, true]);
+    expect(read.skipped).toBe(1);
+  });
   test('points alone, other JSON and broken JSON are refused', () => {
     const point = { type: 'Feature', properties: {}, geometry: { type: 'Point', coordinates: [0, 0] } };
     expect(() => parseGeoJson('a', JSON.stringify({ type: 'FeatureCollection', features: [point] }))).toThrow(

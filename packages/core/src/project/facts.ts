@@ -121,7 +121,10 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
         { label: 'Oil–water', value: `${units.text(object.owcM, 'm TVDSS')}${range(object.owcRange)}` },
       );
       if (object.misfitPa !== undefined)
-        out.push({ label: 'Misfit', value: `${units.text(object.misfitPa, 'Pa', 0)} rms` });
+        out.push({
+          label: 'Misfit',
+          value: `${units.text(object.misfitPa, 'Pa', units.of('Pa') === 'psi' ? 0 : 4)} rms`,
+        });
       break;
     }
     case 'map':

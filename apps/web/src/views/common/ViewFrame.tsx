@@ -30,7 +30,6 @@ export function ViewFrame(props: {
     <section className={css.view} aria-label={props.title} ref={view}>
       <header className={css.header}>
         <span className={css.subtitle}>{props.subtitle}</span>
-        <span className={css.grow} />
         <span data-controls className={css.controls}>
           {props.tools}
           {props.notShown.length > 0 && (

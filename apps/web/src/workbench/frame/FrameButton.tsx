@@ -82,7 +82,7 @@ export function FrameButton() {
           ) : (
             <>
               {frame && <FrameFields frame={frame} />}
-              <FrameSearch onChoose={choose} />
+              <FrameSearch now={frame?.crs} onChoose={choose} />
             </>
           )}
         </div>

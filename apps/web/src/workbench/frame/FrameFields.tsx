@@ -47,8 +47,8 @@ export function FrameFields({ frame }: { frame: Frame }) {
         />
         <small>
           {frame.display === 'field'
-            ? 'Depths in feet, velocities in ft/s, slowness in us/ft, pressures in psi, rock in acre-feet, oil in stb, gas in scf.'
-            : 'Depths in metres, velocities in m/s, slowness in us/m, pressures in Pa, rock in m³, oil and gas in Sm³.'}
+            ? 'Depths in feet, velocities in ft/s, slowness in µs/ft, pressures in psi, rock in acre-feet, oil in stb, gas in scf.'
+            : 'Depths in metres, velocities in m/s, slowness in µs/m, pressures in MPa, rock in m³, oil and gas in Sm³.'}
         </small>
       </div>
       <div className={css.field}>

@@ -182,9 +182,11 @@ function Answer(props: {
       {q.hint && !value && (
         <p className={css.hint}>
           {q.hint.why}{' '}
-          <button type="button" className={css.all} onClick={() => onAnswer(q.hint?.value ?? '')}>
-            Yes, {q.options.find((o) => o.value === q.hint?.value)?.label ?? q.hint.value}
-          </button>
+          {q.hint.value !== null && (
+            <button type="button" className={css.all} onClick={() => onAnswer(q.hint?.value ?? '')}>
+              Yes, {q.options.find((o) => o.value === q.hint?.value)?.label ?? q.hint.value}
+            </button>
+          )}
         </p>
       )}
     </div>

@@ -11,8 +11,10 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
   const held: [number, number][][] = objects.flatMap((o) =>
     o.kind === 'volume' ? [[...cornersOf(o.lattice), cornersOf(o.lattice)[0]]] : [],
   );
+  const wells = objects.flatMap((o): [number, number][] => (o.kind === 'well' ? [[o.x, o.y]] : []));
   const points = [
     ...held.flat(),
+    ...wells,
     ...reports.flatMap((r) => [
       ...r.sketch.lines.flat(),
       ...r.sketch.points.map((p) => [p.x, p.y] as [number, number]),
@@ -37,6 +39,9 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
       <svg viewBox="0 0 300 300" role="img" aria-label="Map sketch of the files">
         {held.map((ring) => (
           <path key={d(ring)} d={d(ring)} fill="none" stroke="var(--slate)" strokeDasharray="3 3" />
+        ))}
+        {wells.map((well) => (
+          <path key={at(well)} d={`M${at(well)}h0`} stroke="var(--slate)" strokeWidth={4} strokeLinecap="round" />
         ))}
         {reports.map((r) => (
           <g

@@ -13,6 +13,7 @@ const feature = z.object({
   properties: z.record(z.string(), z.unknown()).nullable().optional(),
   geometry: z.unknown(),
 });
+const geometries = z.object({ type: z.literal('GeometryCollection'), geometries: z.array(z.unknown()) });
 const collection = z.object({
   type: z.literal('FeatureCollection'),
   name: z.string().optional(),
@@ -33,6 +34,14 @@ export interface GeoJson {
   skipped: number;
 }
 
+/** A feature or a geometry by itself is a GeoJSON text, too (RFC 7946, section 2). */
+function collected(raw: unknown): unknown {
+  const type = (raw as { type?: unknown } | null)?.type;
+  if (type === 'FeatureCollection' || typeof type !== 'string') return raw;
+  const one = type === 'Feature' ? raw : { type: 'Feature', properties: {}, geometry: raw };
+  return { type: 'FeatureCollection', features: [one] };
+}
+
 /** Polygons and lines of a GeoJSON file. Refuses what is not GeoJSON or holds neither. */
 export function parseGeoJson(name: string, text: string): GeoJson {
   let raw: unknown;
@@ -44,30 +53,32 @@ export function parseGeoJson(name: string, text: string): GeoJson {
       fix: 'It may have been cut short: copy it again.',
     });
   }
-  const asCollection = collection.safeParse(
-    (raw as { type?: string })?.type === 'Feature' ? { type: 'FeatureCollection', features: [raw] } : raw,
-  );
+  const asCollection = collection.safeParse(collected(raw));
   if (!asCollection.success)
     throw new LithagonError('geojson', `${name} is JSON but not GeoJSON.`, {
       object: name,
-      fix: 'Only feature collections are read.',
+      fix: 'Features, collections of them and geometries are read.',
     });
   const { features, crs, name: title } = asCollection.data;
   const shapes: Shape[] = [];
   let skipped = 0;
   const pairs = (ring: number[][]) => ring.map(([a, b]) => [a, b] as [number, number]);
   for (const f of features) {
-    const g = geometry.safeParse(f.geometry);
-    if (!g.success) {
-      skipped++;
-      continue;
-    }
     const label = String(f.properties?.name ?? title ?? name.replace(/\.[^.]*$/, '')).slice(0, 200);
-    const { type, coordinates } = g.data;
-    if (type === 'Polygon') shapes.push({ name: label, closed: true, rings: coordinates.map(pairs) });
-    else if (type === 'MultiPolygon') shapes.push({ name: label, closed: true, rings: coordinates.flat().map(pairs) });
-    else if (type === 'LineString') shapes.push({ name: label, closed: false, rings: [pairs(coordinates)] });
-    else shapes.push({ name: label, closed: false, rings: coordinates.map(pairs) });
+    const several = geometries.safeParse(f.geometry);
+    for (const part of several.success ? several.data.geometries : [f.geometry]) {
+      const g = geometry.safeParse(part);
+      if (!g.success) {
+        skipped++;
+        continue;
+      }
+      const { type, coordinates } = g.data;
+      if (type === 'Polygon') shapes.push({ name: label, closed: true, rings: coordinates.map(pairs) });
+      else if (type === 'MultiPolygon')
+        shapes.push({ name: label, closed: true, rings: coordinates.flat().map(pairs) });
+      else if (type === 'LineString') shapes.push({ name: label, closed: false, rings: [pairs(coordinates)] });
+      else shapes.push({ name: label, closed: false, rings: coordinates.map(pairs) });
+    }
   }
   if (shapes.length === 0)
     throw new LithagonError('geojson', `${name} holds no polygon or line.`, {

@@ -1,0 +1,42 @@
+import { unitsOf } from '../earth/display.ts';
+import { cornersOf } from '../earth/lattice.ts';
+import type { Around } from './context.ts';
+import type { Sketch } from './report.ts';
+
+/** Places nearer than this to what a project holds are never doubted, m. */
+const NEAR_M = 50_000;
+
+/** Map bounds of the surveys and wells of a project; null where it has none. */
+function boundsOf({ objects }: Around): [west: number, south: number, east: number, north: number] | null {
+  const places = objects.flatMap((o): [number, number][] =>
+    o.kind === 'volume' ? cornersOf(o.lattice) : o.kind === 'well' ? [[o.x, o.y]] : [],
+  );
+  if (places.length === 0) return null;
+  const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+}
+
+/**
+ * A sentence where a file lies so far from the surveys and wells of the project that its system, unit or columns are
+ * in doubt: further than fifty kilometres and than five times the project's width.
+ */
+export function farFrom(sketch: Sketch, around: Around): string | null {
+  const bounds = boundsOf(around);
+  if (!bounds) return null;
+  const [west, south, east, north] = bounds;
+  const limit = Math.max(NEAR_M, 5 * Math.hypot(east - west, north - south));
+  const away = ([x, y]: [number, number]) =>
+    Math.hypot(Math.max(west - x, 0, x - east), Math.max(south - y, 0, y - north));
+  // a line is as near as its nearest point: a coast is long
+  const shapes = [
+    ...sketch.lines.map((line) => line.reduce((least, p) => Math.min(least, away(p)), Number.POSITIVE_INFINITY)),
+    ...sketch.points.map((p) => away([p.x, p.y])),
+  ].filter(Number.isFinite);
+  const far = shapes.filter((d) => d > limit);
+  if (far.length === 0) return null;
+  const units = unitsOf(around.frame);
+  const most = units.to(Math.max(...far), 'm') / 1000;
+  const unit = units.of('m') === 'm' ? 'km' : `thousand ${units.of('m')}`;
+  const which = far.length === shapes.length ? 'It lies' : `${far.length} of its ${shapes.length} places lie`;
+  return `${which} up to ${most.toFixed(0)} ${unit} from the surveys and wells of the project: check its coordinate system, unit and columns.`;
+}
