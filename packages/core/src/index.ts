@@ -45,6 +45,7 @@ export { attached, type Declarable, reclassed, redeclared, toSi } from './projec
 export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';
 export * from './project/tops.ts';
+export { shownUnits } from './project/units.ts';
 export * from './project/wells.ts';
 export { REFLECTION, type ReflectionForm } from './rocks/reflect.ts';
 export * from './steps/index.ts';

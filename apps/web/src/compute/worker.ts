@@ -15,6 +15,7 @@ import {
   LithagonError,
   loadFile,
   meanSpectrum,
+  notThereYet,
   type OutOptions,
   type Plane,
   type PlotRequest,
@@ -31,11 +32,11 @@ import {
   recipeOf,
   runStep,
   type Store,
+  shownUnits,
   stepOf,
   sweep,
   type TieParams,
   tieOf,
-  topsOf,
   tryLocal,
   type Volume,
   type Well,
@@ -267,8 +268,8 @@ const api = {
         progress,
       });
       // what a well has already is not proposed to it again
-      const has = new Map(of(wells).map((w) => [w.name, new Set(topsOf(objects, w.name).map((t) => t.name))]));
-      return { proposals: proposals.filter((p) => !has.get(p.well)?.has(p.name)), notes };
+      const fresh = notThereYet(objects, proposals, await shownUnits(store));
+      return { proposals: fresh.proposals, notes: [...notes, ...fresh.notes] };
     }),
 
   /** A tie as its parameters stand, with the seismic beside the well; nothing is kept. */

@@ -1,4 +1,4 @@
-import type { EarthObject, ProjectFacts } from '@lithagon/core';
+import { type EarthObject, freeAmong, type ProjectFacts } from '@lithagon/core';
 import { type DBSchema, openDB } from 'idb';
 import { copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
 
@@ -65,8 +65,9 @@ export async function touchProject(facts: ProjectFacts): Promise<void> {
   await register({ id: facts.id, name: facts.name, created: facts.created, opened: new Date().toISOString() });
 }
 
-/** A new project with nothing in it. */
-export async function newProject(name: string): Promise<string> {
+/** A new project with nothing in it, under a name that no other has. */
+export async function newProject(wanted: string): Promise<string> {
+  const name = freeAmong(new Set((await listProjects()).map((p) => p.name)), wanted);
   const now = new Date().toISOString();
   const facts: ProjectFacts = { id: crypto.randomUUID(), name, created: now, frame: null };
   await createProject(facts, []);

@@ -1,43 +1,27 @@
-import { type AnyStep, checkParams, type InputSpec, paramsSchema, type Units, type Volume } from '@lithagon/core';
+import { type AnyStep, checkParams, type InputSpec, type Volume } from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { readPlane, trialTook } from '../compute/planes';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { type Setup, useSelection } from '../state/selection';
-import { useUnits } from '../state/units';
 import { Button, IconButton } from '../ui/Button';
-import { Field, Range, Select } from '../ui/Field';
+import { Field } from '../ui/Field';
 import { clampLine } from '../views/common/survey';
 import { InputField } from './InputField';
+import { ParamFields } from './ParamFields';
 import { Response } from './Response';
-import { RowsField } from './RowsField';
 import css from './Sheet.module.css';
 import { runSetup, takesPlaceOf } from './steps';
-
-interface Property {
-  type?: string;
-  enum?: string[];
-  title?: string;
-  description?: string;
-  unit?: string;
-  minimum?: number;
-  maximum?: number;
-  step?: number;
-  items?: { properties?: Record<string, { type?: string }> };
-}
 
 /** A step being set up: the form, trial and estimate come from its declaration. */
 export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const objects = useProject((s) => s.objects);
   const projectId = useProject((s) => s.id);
-  const units = useUnits();
   const plane = useDesk((s) => s.plane);
   const lines = useDesk((s) => s.lines);
   const [took, setTook] = useState<number | null>(null);
-  const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
   const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
-  const set = (key: string, value: unknown) => change({ params: { ...setup.params, [key]: value } });
   const local = step.local ?? step.trial;
   const volume = local
     ? (objects.find((o) => o.id === setup.inputs[local.input]?.[0]) as Volume | undefined)
@@ -102,65 +86,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             }}
           />
         ))}
-        {Object.entries(properties).map(([key, p]) =>
-          p.type === 'array' ? (
-            <RowsField
-              key={key}
-              label={p.title ?? key}
-              help={p.description}
-              columns={p.items?.properties ?? {}}
-              rows={(setup.params[key] as Record<string, unknown>[] | undefined) ?? []}
-              onChange={(rows) => set(key, rows)}
-            />
-          ) : p.type === 'string' && !p.enum ? (
-            <Field key={key} label={p.title ?? key} help={p.description}>
-              {(id) => (
-                <input
-                  id={id}
-                  className={css.typed}
-                  value={String(setup.params[key] ?? '')}
-                  onChange={(e) => set(key, e.target.value)}
-                />
-              )}
-            </Field>
-          ) : p.enum ? (
-            <Field key={key} label={p.title ?? key} help={p.description}>
-              {(id) => (
-                <Select
-                  id={id}
-                  value={String(setup.params[key])}
-                  options={(p.enum ?? []).map((v) => ({ value: v, label: v }))}
-                  onChange={(v) => set(key, v)}
-                />
-              )}
-            </Field>
-          ) : (
-            <Field
-              key={key}
-              label={p.title ?? key}
-              aside={
-                <Typed
-                  property={shownIn(units, p)}
-                  label={p.title ?? key}
-                  value={units.to(Number(setup.params[key]), p.unit ?? '')}
-                  onChange={(v) => set(key, units.from(v, p.unit ?? ''))}
-                />
-              }
-              help={p.description}
-            >
-              {() => (
-                <Range
-                  label={p.title ?? key}
-                  value={Number(setup.params[key])}
-                  min={p.minimum ?? 0}
-                  max={p.maximum ?? 100}
-                  step={p.step ?? 1}
-                  onChange={(v) => set(key, v)}
-                />
-              )}
-            </Field>
-          ),
-        )}
+        <ParamFields step={step} params={setup.params} onChange={(params) => change({ params })} />
         {replaced.length === 0 && (
           <Field label="Name" help="What the result is called; made from what it rests on where this is empty.">
             {(id) => (
@@ -208,39 +134,5 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
         </Button>
       </footer>
     </aside>
-  );
-}
-
-/** A parameter as it reads in the project's units. */
-function shownIn(units: Units, p: Property): Property {
-  const to = (v: number | undefined) => (v === undefined ? undefined : units.to(v, p.unit ?? ''));
-  return { ...p, unit: p.unit && units.of(p.unit), minimum: to(p.minimum), maximum: to(p.maximum) };
-}
-
-/** A parameter's value, typed; kept when it is left or Enter is pressed, and held within its range. */
-function Typed(props: { property: Property; label: string; value: number; onChange(value: number): void }) {
-  const { property: p, value } = props;
-  const [text, setText] = useState<string | null>(null);
-  const keep = () => {
-    const typed = Number(text?.replace(',', '.'));
-    if (text !== null && text.trim() !== '' && Number.isFinite(typed)) {
-      const held = Math.min(p.maximum ?? typed, Math.max(p.minimum ?? typed, typed));
-      props.onChange(p.type === 'integer' ? Math.round(held) : held);
-    }
-    setText(null);
-  };
-  return (
-    <>
-      <input
-        className={css.number}
-        aria-label={`${props.label}, typed`}
-        inputMode="decimal"
-        value={text ?? String(Number(value.toFixed(4)))}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={keep}
-        onKeyDown={(e) => e.key === 'Enter' && keep()}
-      />{' '}
-      {p.unit ?? ''}
-    </>
   );
 }

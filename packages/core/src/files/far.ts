@@ -6,18 +6,19 @@ import type { Sketch } from './report.ts';
 /** Places nearer than this to what a project holds are never doubted, m. */
 const NEAR_M = 50_000;
 
-/** Map bounds of the surveys and wells of a project; null where it has none. */
+/** Map bounds of the surveys of a project, or of its wells where it has no survey; null where it has neither. */
 function boundsOf({ objects }: Around): [west: number, south: number, east: number, north: number] | null {
-  const places = objects.flatMap((o): [number, number][] =>
-    o.kind === 'volume' ? cornersOf(o.lattice) : o.kind === 'well' ? [[o.x, o.y]] : [],
-  );
+  const surveys = objects.flatMap((o) => (o.kind === 'volume' ? cornersOf(o.lattice) : []));
+  const wells = objects.flatMap((o): [number, number][] => (o.kind === 'well' ? [[o.x, o.y]] : []));
+  // one well that was put wrong must not make all others near
+  const places = surveys.length > 0 ? surveys : wells;
   if (places.length === 0) return null;
   const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
   return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
 }
 
 /**
- * A sentence where a file lies so far from the surveys and wells of the project that its system, unit or columns are
+ * A sentence where a file lies so far from the survey or the wells of the project that its system, unit or columns are
  * in doubt: further than fifty kilometres and than five times the project's width.
  */
 export function farFrom(sketch: Sketch, around: Around): string | null {
@@ -38,5 +39,5 @@ export function farFrom(sketch: Sketch, around: Around): string | null {
   const most = units.to(Math.max(...far), 'm') / 1000;
   const unit = units.of('m') === 'm' ? 'km' : `thousand ${units.of('m')}`;
   const which = far.length === shapes.length ? 'It lies' : `${far.length} of its ${shapes.length} places lie`;
-  return `${which} up to ${most.toFixed(0)} ${unit} from the surveys and wells of the project: check its coordinate system, unit and columns.`;
+  return `${which} up to ${most.toFixed(0)} ${unit} from what the project holds: check its coordinate system, unit and columns.`;
 }

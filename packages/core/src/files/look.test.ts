@@ -3,6 +3,7 @@ import { crsTable } from '../earth/crsTable.ts';
 import { cornersOf } from '../earth/lattice.ts';
 import type { EarthObject, Well } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
+import { layeredField } from '../testing/layeredField.ts';
 import { FRAME, MADE, TURNED } from '../testing/objects.ts';
 import type { Around } from './context.ts';
 import { farFrom } from './far.ts';
@@ -36,6 +37,15 @@ describe('places far from what a project holds', () => {
     expect(farFrom(at([560_000, 7_644_500]), QUILLON)).toBeNull();
     expect(farFrom(at([1, 2]), around())).toBeNull();
     expect(farFrom(at(), QUILLON)).toBeNull();
+  });
+  test('are told by the survey where there is one, whatever one well says', async () => {
+    const astray = well('QX-9', 1, 2);
+    expect(farFrom(at([7_644_572, 513_940]), around(...QUILLON.objects, astray))).toBeNull();
+    const { seismic } = await layeredField();
+    const [[x, y]] = cornersOf(seismic.lattice);
+    const project = around(seismic, well('QX-9', x + 9e6, y));
+    expect(farFrom(at([x + 8e6, y]), project)).toContain('check its coordinate system');
+    expect(farFrom(at([x + 8e3, y]), project)).toBeNull();
   });
   test('a line is as near as its nearest point', () => {
     const coast: [number, number][] = Array.from({ length: 50 }, (_, n) => [513_000 + 20_000 * n, 7_644_000]);

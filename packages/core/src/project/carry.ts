@@ -8,6 +8,7 @@ import {
   type KnownTop,
 } from '../correlation/carry.ts';
 import type { CorrelatedWell } from '../correlation/wells.ts';
+import type { Units } from '../earth/display.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { EarthObject, Logs, Well } from '../earth/objects.ts';
 import type { Store } from '../storage/store.ts';
@@ -246,6 +247,36 @@ export async function proposeTops(
   }
   if (run.loops !== false) await close(from[0], into, places, proposals, carry, run);
   return { proposals, notes, used: [...new Set([...from, ...into].flatMap((w) => w.logs))] };
+}
+
+/**
+ * Proposals of tops that a well does not have yet; of those that it has, a sentence on how near the carried ones fall.
+ * @param units those that the sentences are written in
+ */
+export function notThereYet(
+  objects: EarthObject[],
+  proposals: Proposal[],
+  units: Units,
+): { proposals: Proposal[]; notes: string[] } {
+  const notes: string[] = [];
+  const kept: Proposal[] = [];
+  for (const well of new Set(proposals.map((p) => p.well))) {
+    const own = new Map(topsOf(objects, well).map((t) => [t.name, t.md]));
+    const mine = proposals.filter((p) => p.well === well);
+    kept.push(...mine.filter((p) => !own.has(p.name)));
+    const there = mine.filter((p) => own.has(p.name));
+    if (there.length === 0) continue;
+    const offs = there
+      .filter((p) => !p.absent)
+      .map((p) => ({ name: p.name, off: Math.abs(p.md - (own.get(p.name) ?? p.md)) }))
+      .sort((a, b) => b.off - a.off);
+    const near = offs.length > 0 ? `; carried, they fall within ${units.text(offs[0].off, 'm')} of them` : '';
+    const worst = offs.length > 1 ? ` (${offs[0].name} the furthest)` : '';
+    const gone = there.filter((p) => p.absent).map((p) => p.name);
+    const doubted = gone.length > 0 ? `. By its curves the bed below ${gone.join(', ')} is missing` : '';
+    notes.push(`${well} has ${there.map((p) => p.name).join(', ')} already${near}${worst}${doubted}.`);
+  }
+  return { proposals: kept, notes };
 }
 
 /** Carry each proposal on to another well and back to the trusted one, and note by how much it misses. */

@@ -47,7 +47,11 @@ export function madeByLoading(
 
 /** A name not yet taken among objects of the same kind: “Full stack”, “Full stack 2”. */
 export function freeName(objects: EarthObject[], kind: string, wanted: string): string {
-  const taken = new Set(objects.filter((o) => o.kind === kind).map((o) => o.name));
+  return freeAmong(new Set(objects.filter((o) => o.kind === kind).map((o) => o.name)), wanted);
+}
+
+/** A name that is not among those taken, numbered where it must be. */
+export function freeAmong(taken: Set<string>, wanted: string): string {
   if (!taken.has(wanted)) return wanted;
   for (let n = 2; ; n++) if (!taken.has(`${wanted} ${n}`)) return `${wanted} ${n}`;
 }

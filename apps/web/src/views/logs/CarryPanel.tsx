@@ -1,7 +1,10 @@
-import type { Proposal } from '@lithagon/core';
+import { type Proposal, stepOf } from '@lithagon/core';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { figure } from '../../ui/format';
+import { ParamFields } from '../../workbench/ParamFields';
 import css from './Logs.module.css';
 import type { CarryState } from './useCarry';
 
@@ -10,6 +13,8 @@ export function CarryPanel(props: {
   state: CarryState;
   onAccept(some: Proposal[]): void;
   onRefuse(some: Proposal[]): void;
+  /** Ask again with other settings. */
+  onAgain(params: Record<string, unknown>): void;
   onClose(): void;
 }) {
   const { state, onAccept, onRefuse } = props;
@@ -31,6 +36,7 @@ export function CarryPanel(props: {
             <th>Misclosure</th>
             <th>Sure</th>
             <th>
+              <CarrySettings params={state.asked.params} onAgain={props.onAgain} />{' '}
               <Button small onClick={props.onClose}>
                 Close
               </Button>
@@ -91,5 +97,40 @@ export function CarryPanel(props: {
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** How tops are carried: which curves, how much stretch, how readily section is missing. */
+function CarrySettings(props: { params: Record<string, unknown>; onAgain(params: Record<string, unknown>): void }) {
+  const [params, setParams] = useState(props.params);
+  const [open, setOpen] = useState(false);
+  const step = stepOf('wells.carry');
+  if (!step) return null;
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <Button small>Settings…</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className={css.settings}
+          align="end"
+          side="top"
+          sideOffset={4}
+          aria-label="How tops are carried"
+        >
+          <ParamFields step={step} params={params} onChange={setParams} />
+          <Button
+            main
+            onClick={() => {
+              setOpen(false);
+              props.onAgain(params);
+            }}
+          >
+            Propose again
+          </Button>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

@@ -1,4 +1,4 @@
-import { columnOfTops, type EarthObject, type Stratigraphy, type Well } from '@lithagon/core';
+import { columnOfTops, type EarthObject, type Well } from '@lithagon/core';
 import { useDesk } from '../../state/desk';
 import { edit } from '../../state/history';
 import { select } from '../../state/selection';
@@ -19,7 +19,8 @@ export function LogsTools(props: {
   ids: string[];
   wells: Well[];
   objects: EarthObject[];
-  stratigraphy: Stratigraphy | undefined;
+  /** Whether the project has a stratigraphic column. */
+  ordered: boolean;
   topNames: string[];
   faciesNames: string[];
   hands: Hands;
@@ -29,7 +30,7 @@ export function LogsTools(props: {
   onTracks(): void;
   onCarry(): void;
 }) {
-  const { ids, wells, objects, stratigraphy, topNames, faciesNames, hands, scale, onTracks, onCarry } = props;
+  const { ids, wells, objects, ordered, topNames, faciesNames, hands, scale, onTracks, onCarry } = props;
   const { mode, setMode, topName, setTopName, facies, setFacies } = hands;
   const desk = useDesk((s) => s.logs);
   const inTime = desk.depth === 'TWT';
@@ -147,7 +148,7 @@ export function LogsTools(props: {
           </datalist>
         </>
       )}
-      {!stratigraphy && topNames.length > 0 && (
+      {!ordered && topNames.length > 0 && (
         <button
           type="button"
           className={css.tool}

@@ -1,4 +1,4 @@
-import { stepOf, stratigraphyOf, type Well } from '@lithagon/core';
+import { columnOfTops, stepOf, stratigraphyOf, type Well } from '@lithagon/core';
 import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useDesk } from '../../state/desk';
@@ -71,7 +71,9 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
   const units = useUnits();
   const wanted = useMemo(() => [...new Set(desk.tracks.flatMap((t) => t.curves))], [desk.tracks]);
   const columns = useColumns(ids, wanted, desk.depth);
-  const stratigraphy = useMemo(() => stratigraphyOf(objects), [objects]);
+  const ordered = useMemo(() => stratigraphyOf(objects), [objects]);
+  // until somebody orders them, zones are drawn by the mean depths of their tops
+  const stratigraphy = useMemo(() => ordered ?? columnOfTops(objects), [ordered, objects]);
   const [ref, element, size] = useSize<HTMLDivElement>();
   const [scroll, setScroll] = useState(0);
   const [trusted, setTrusted] = useState<string[]>([]);
@@ -131,11 +133,11 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
         ? trusted
         : ids.filter((id) => columns.some((c) => c.well.id === id && c.tops.length > 0)).slice(0, 1);
     setTrusted(stars);
-    void carry.propose(
-      stars,
-      ids.filter((id) => !stars.includes(id)),
-      initialParams(step),
-    );
+    void carry.propose({
+      trusted: stars,
+      wells: ids.filter((id) => !stars.includes(id)),
+      params: carry.state?.asked.params ?? initialParams(step),
+    });
   };
 
   return (
@@ -182,7 +184,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
           ids={ids}
           wells={wells}
           objects={objects}
-          stratigraphy={stratigraphy}
+          ordered={ordered !== undefined}
           topNames={topNames}
           faciesNames={faciesNames}
           hands={hands}
@@ -270,6 +272,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
             state={carry.state}
             onAccept={(some) => void carry.accept(some)}
             onRefuse={carry.refuse}
+            onAgain={(params) => carry.state && void carry.propose({ ...carry.state.asked, params })}
             onClose={carry.close}
           />
         )}

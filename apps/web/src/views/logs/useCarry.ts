@@ -11,6 +11,14 @@ import { acceptTops } from '../../workbench/tops';
 export interface CarryState {
   proposals: Proposal[];
   notes: string[];
+  /** What was asked: wells by their ids, and how tops are carried. */
+  asked: Asked;
+}
+
+interface Asked {
+  trusted: string[];
+  wells: string[];
+  params: Record<string, unknown>;
 }
 
 /** A proposal as a top that says how it came. */
@@ -31,25 +39,25 @@ export function useCarry() {
     setState((s) => s && { ...s, proposals: s.proposals.filter((p) => !gone(p)) });
   return {
     state,
-    async propose(trusted: string[], wells: string[], params: Record<string, unknown>) {
+    async propose(asked: Asked) {
       const found = await track('Carrying tops', 'wells', (signal, progress) =>
         runJob(
           (remote, task) =>
             remote.carry(
               task,
               projectId,
-              trusted,
-              wells,
-              params,
+              asked.trusted,
+              asked.wells,
+              asked.params,
               Comlink.proxy((part: number) => progress(part)),
             ),
           signal,
         ),
       );
       if (!found) return;
-      setState(found);
+      setState({ ...found, asked });
       if (found.proposals.length === 0)
-        toast('No top was found that stands out. Allow more stretch or search, or trust another well.');
+        toast('No top is proposed: each is there already, or none stands out. The notes say which.');
     },
     nudge: (one: Proposal, md: number) =>
       setState((s) => s && { ...s, proposals: s.proposals.map((p) => (p === one ? { ...p, md } : p)) }),

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { TOP_COLUMNS } from '../../earth/objects.ts';
-import { CARRY_SETTINGS, type CarrySettings, proposeTops } from '../../project/carry.ts';
+import { CARRY_SETTINGS, type CarrySettings, notThereYet, proposeTops } from '../../project/carry.ts';
 import { shownUnits } from '../../project/units.ts';
-import { topsOf } from '../../project/wells.ts';
 import { defineStep, eachRole, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
@@ -52,8 +51,8 @@ export const carry = defineStep({
   source: 'Lineman et al. (1987), SPWLA 28th Symposium; Smith & Waterman (1980), Journal of Geology 88, 451–457',
   reach: 'global',
   inputs: {
-    trusted: wellsInput(['directional surveys', 'logs', 'tops']),
-    wells: wellsInput(['directional surveys', 'logs', 'tops']),
+    trusted: { ...wellsInput(['directional surveys', 'logs', 'tops']), title: 'Trusted wells' },
+    wells: { ...wellsInput(['directional surveys', 'logs', 'tops']), title: 'Wells to carry them to' },
   },
   params,
   outputs: { tops: { kind: 'tops', title: 'Carried tops', each: 'wells' } },
@@ -68,18 +67,16 @@ export const carry = defineStep({
       signal,
       progress,
     });
-    for (const note of notes) warn(note);
     for (const logs of used) uses(logs);
     const units = await shownUnits(store);
+    const fresh = notThereYet(around, proposals, units);
+    for (const note of [...notes, ...fresh.notes]) warn(note);
     const out = targets.flatMap((well) => {
-      const own = new Set(topsOf(around, well.name).map((t) => t.name));
-      const mine = proposals.filter((q) => q.well === well.name);
+      const mine = fresh.proposals.filter((q) => q.well === well.name);
       for (const q of mine.filter((m) => m.absent))
         warn(`${well.name}: the bed below ${q.name} is missing at about ${units.text(q.md, 'm MD', 0)}.`);
-      for (const q of mine.filter((m) => own.has(m.name)))
-        warn(`${well.name} has ${q.name} already; the carried one was left out.`);
       const rows = mine
-        .filter((q) => !q.absent && !own.has(q.name))
+        .filter((q) => !q.absent)
         .map((q) => [q.name, q.md, q.confidence, 'top', null, `carried from ${q.from}, match ${q.match.toFixed(2)}`]);
       return rows.length > 0 ? [{ well: well.name, rows }] : [];
     });

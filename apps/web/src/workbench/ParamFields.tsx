@@ -1,0 +1,127 @@
+import { type AnyStep, paramsSchema, type Units } from '@lithagon/core';
+import { useState } from 'react';
+import { useUnits } from '../state/units';
+import { Field, Range, Select } from '../ui/Field';
+import { RowsField } from './RowsField';
+import css from './Sheet.module.css';
+
+interface Property {
+  type?: string;
+  enum?: string[];
+  title?: string;
+  description?: string;
+  unit?: string;
+  minimum?: number;
+  maximum?: number;
+  step?: number;
+  items?: { properties?: Record<string, { type?: string }> };
+}
+
+/** The parameters of a step with their units, ranges and what each does, as the step declares them. */
+export function ParamFields(props: {
+  step: AnyStep;
+  params: Record<string, unknown>;
+  onChange(params: Record<string, unknown>): void;
+}) {
+  const { step, params } = props;
+  const units = useUnits();
+  const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
+  const set = (key: string, value: unknown) => props.onChange({ ...params, [key]: value });
+  return (
+    <>
+      {Object.entries(properties).map(([key, p]) =>
+        p.type === 'array' ? (
+          <RowsField
+            key={key}
+            label={p.title ?? key}
+            help={p.description}
+            columns={p.items?.properties ?? {}}
+            rows={(params[key] as Record<string, unknown>[] | undefined) ?? []}
+            onChange={(rows) => set(key, rows)}
+          />
+        ) : p.type === 'string' && !p.enum ? (
+          <Field key={key} label={p.title ?? key} help={p.description}>
+            {(id) => (
+              <input
+                id={id}
+                className={css.typed}
+                value={String(params[key] ?? '')}
+                onChange={(e) => set(key, e.target.value)}
+              />
+            )}
+          </Field>
+        ) : p.enum ? (
+          <Field key={key} label={p.title ?? key} help={p.description}>
+            {(id) => (
+              <Select
+                id={id}
+                value={String(params[key])}
+                options={(p.enum ?? []).map((v) => ({ value: v, label: v }))}
+                onChange={(v) => set(key, v)}
+              />
+            )}
+          </Field>
+        ) : (
+          <Field
+            key={key}
+            label={p.title ?? key}
+            aside={
+              <Typed
+                property={shownIn(units, p)}
+                label={p.title ?? key}
+                value={units.to(Number(params[key]), p.unit ?? '')}
+                onChange={(v) => set(key, units.from(v, p.unit ?? ''))}
+              />
+            }
+            help={p.description}
+          >
+            {() => (
+              <Range
+                label={p.title ?? key}
+                value={Number(params[key])}
+                min={p.minimum ?? 0}
+                max={p.maximum ?? 100}
+                step={p.step ?? 1}
+                onChange={(v) => set(key, v)}
+              />
+            )}
+          </Field>
+        ),
+      )}
+    </>
+  );
+}
+
+/** A parameter as it reads in the project's units. */
+function shownIn(units: Units, p: Property): Property {
+  const to = (v: number | undefined) => (v === undefined ? undefined : units.to(v, p.unit ?? ''));
+  return { ...p, unit: p.unit && units.of(p.unit), minimum: to(p.minimum), maximum: to(p.maximum) };
+}
+
+/** A parameter's value, typed; kept when it is left or Enter is pressed, and held within its range. */
+function Typed(props: { property: Property; label: string; value: number; onChange(value: number): void }) {
+  const { property: p, value } = props;
+  const [text, setText] = useState<string | null>(null);
+  const keep = () => {
+    const typed = Number(text?.replace(',', '.'));
+    if (text !== null && text.trim() !== '' && Number.isFinite(typed)) {
+      const held = Math.min(p.maximum ?? typed, Math.max(p.minimum ?? typed, typed));
+      props.onChange(p.type === 'integer' ? Math.round(held) : held);
+    }
+    setText(null);
+  };
+  return (
+    <>
+      <input
+        className={css.number}
+        aria-label={`${props.label}, typed`}
+        inputMode="decimal"
+        value={text ?? String(Number(value.toFixed(4)))}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />{' '}
+      {p.unit ?? ''}
+    </>
+  );
+}
