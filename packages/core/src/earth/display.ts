@@ -11,13 +11,18 @@ const BARREL = 0.158987294928;
 const CUBIC_FOOT = 0.028316846592;
 
 /** Units for each unit that is kept inside; what is not here is shown as it is kept. */
-const METRIC: Record<string, Shown> = { Pa: { unit: 'MPa', factor: 1e-6 } };
+const METRIC: Record<string, Shown> = {
+  'us/m': { unit: 'µs/m', factor: 1 },
+  'kg/m3': { unit: 'kg/m³', factor: 1 },
+  Pa: { unit: 'MPa', factor: 1e-6 },
+};
+/** Units of the trade. */
 const FIELD: Record<string, Shown> = {
   m: { unit: 'ft', factor: 1 / FOOT },
   'm TVDSS': { unit: 'ft TVDSS', factor: 1 / FOOT },
   'm MD': { unit: 'ft MD', factor: 1 / FOOT },
   'm/s': { unit: 'ft/s', factor: 1 / FOOT },
-  'us/m': { unit: 'us/ft', factor: FOOT },
+  'us/m': { unit: 'µs/ft', factor: FOOT },
   'kg/m3': { unit: 'g/cm³', factor: 1e-3 },
   'kg/m³': { unit: 'g/cm³', factor: 1e-3 },
   'kg/m²s': { unit: 'ft/s·g/cm³', factor: 1e-3 / FOOT },

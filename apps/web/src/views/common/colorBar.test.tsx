@@ -53,7 +53,7 @@ describe('the legend of a crossplot', () => {
     expect(textOf(legend({}))).toBe('1 1 points in a cell');
   });
   test('gives the range of what colours them with its unit, as the project shows it', () => {
-    expect(textOf(legend({ colorRange: [2000, 3000], unitColor: 'kg/m3' }))).toBe('2000 3000 gamma ray (kg/m3)');
+    expect(textOf(legend({ colorRange: [2000, 3000], unitColor: 'kg/m3' }))).toBe('2000 3000 gamma ray (kg/m³)');
     display = 'field';
     expect(textOf(legend({ colorRange: [2000, 3000], unitColor: 'kg/m3' }))).toBe('2 3 gamma ray (g/cm³)');
     // a part of one has no unit to name

@@ -161,12 +161,10 @@ export function zoneMarks(panel: Panel, stratigraphy: Stratigraphy | undefined):
       const [y0, y1] = [a.y(z.top.md), b.y(w.top.md)];
       if (Number.isNaN(y0 + y1)) continue;
       // a bed whose base is not the same top in both wells is left open
-      const base = here.slice(here.indexOf(z) + 1).find((t) => there.some((q) => q.top.name === t.top.name));
-      const far = base && there.find((q) => q.top.name === base.top.name);
-      if (z.unit && base && far)
+      if (z.unit && z.base && w.base && z.base.name === w.base.name)
         out.push({
           kind: 'area',
-          points: Float32Array.from([right, y0, b.left, y1, b.left, b.y(far.top.md), right, a.y(base.top.md)]),
+          points: Float32Array.from([right, y0, b.left, y1, b.left, b.y(w.base.md), right, a.y(z.base.md)]),
           color: z.unit.color,
           pattern: z.unit.pattern,
         });

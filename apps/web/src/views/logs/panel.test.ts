@@ -139,6 +139,12 @@ describe('what is drawn of a panel', () => {
     const short = { ...b, tops: b.tops.slice(0, 1) };
     const open = zoneMarks(layOut([a, short], desk, size, [0, 900], [400]), stratigraphy);
     expect(open.filter((m) => m.kind === 'area')).toEqual([]);
+    // and so is one whose base is another top there, rather than painted over the rock below it
+    const gap = { ...b, tops: b.tops.filter((_, n) => n !== 1) };
+    const bridged = zoneMarks(layOut([a, gap], desk, size, [0, 900], [400]), stratigraphy);
+    const colors = bridged.flatMap((m) => (m.kind === 'area' ? [m.color] : []));
+    expect(colors).not.toContain(units[0].color);
+    expect(colors).not.toContain(units[1].color);
   });
   test('limits of a narrow track never touch', () => {
     const wells = Array.from({ length: 5 }, (_, n) => column(`W${n}`));

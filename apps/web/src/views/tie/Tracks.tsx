@@ -18,7 +18,6 @@ const TOP = 34;
 const BOTTOM = 18;
 const GAP = 5;
 
-const MICRO: Record<string, string> = { 'us/m': 'µs/m', 'us/ft': 'µs/ft' };
 /** What impedances are divided by, so that they are short numbers: a million, or in units of the field a thousand. */
 const perImpedance = (units: Units) => (units.of('kg/m²s') === 'kg/m²s' ? 1e6 : 1e3);
 
@@ -28,7 +27,7 @@ const TRACKS = [
     id: 'logs',
     title: 'As logged',
     short: 'Logs',
-    unit: (u: Units) => `${MICRO[u.of('us/m')] ?? u.of('us/m')}, g/cm³`,
+    unit: (u: Units) => `${u.of('us/m')}, g/cm³`,
     part: 1,
   },
   { id: 'drift', title: 'Drift', short: 'Drift', unit: 'ms', part: 0.75 },

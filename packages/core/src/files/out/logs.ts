@@ -15,7 +15,7 @@ export async function logsOut({ store, frame, map }: Out, logs: Logs, extension:
   const curves: LasOut[] = [];
   for (const curve of logs.curves) {
     const values = await readWhole(store, curve.data);
-    const unit = units.of(curve.unit).replace('³', '3');
+    const unit = units.of(curve.unit).replace('³', '3').replace('µ', 'u');
     // float32 holds about seven figures; more would be noise of the conversion
     const shown = Float64Array.from(values, (v) => Number(units.to(v, curve.unit).toPrecision(8)));
     curves.push({
