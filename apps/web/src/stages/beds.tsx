@@ -102,6 +102,6 @@ export const BEDS: Bed[] = [
     summary: 'Seismic, outlines and culture as they came in.',
     pattern: <path d="M3 3l4 4M7 3 3 7M13 12l4 4M17 12l-4 4" />,
   },
-]; // prettier-ignore
+];
 
 export const bedOf = (id: string): Bed | undefined => BEDS.find((b) => b.id === id);

@@ -26,7 +26,7 @@ const made = defineStep({
   }),
   outputs: { out: { kind: 'volume', title: 'Out' } },
   run: async () => ({}),
-}); // prettier-ignore
+});
 
 afterEach(() => forgetStep(made.id));
 

@@ -59,7 +59,7 @@ export const TRENDS: Trend[] = [
   },
   { name: 'sandstone', x: 'neutron', y: 'density', from: 0, to: 0.45, at: (n) => 2650 - 1620 * (n + 0.035) },
   { name: 'limestone', x: 'neutron', y: 'density', from: 0, to: 0.45, at: (n) => 2710 - 1680 * n },
-]; // prettier-ignore
+];
 
 /** Trends that fit two axes, as points along the first. */
 export function trendsFor(x: string, y: string): { name: string; points: [number, number][] }[] {

@@ -93,7 +93,7 @@ const SPELLINGS: Record<string, string> = {
   bara: 'bar',
   usfeet: 'us-ft',
   'us-survey-foot': 'us-ft',
-}; // prettier-ignore
+};
 
 /** The plain name of a unit as written in a file, or null if it is not known. */
 export function unitNamed(text: string): string | null {

@@ -192,7 +192,7 @@ describe('shapefiles', () => {
         [40, 40],
         [20, 20],
       ],
-    ]; // prettier-ignore
+    ];
     const points = rings.flat();
     const body = 44 + 4 * rings.length + 16 * points.length;
     const shp = new Uint8Array(108 + body);
@@ -228,7 +228,7 @@ describe('shapefiles', () => {
     const { objects, warnings } = await load('l.shp', shp, {}, [
       ['l.dbf', dbf],
       ['l.prj', prj],
-    ]); // prettier-ignore
+    ]);
     const polygon = objects[0] as Polygon;
     expect(polygon.name).toBe('Licence OS-4');
     expect(polygon.rings.map((r) => r.length)).toEqual([5, 4]);

@@ -63,7 +63,7 @@ async function madeVolume(shape: [number, number, number] = [9, 11, 40]) {
       warnings: [],
       engine: 'test',
     },
-  }; // prettier-ignore
+  };
   await store.commit({ put: [volume] });
   return { store, volume };
 }
@@ -138,7 +138,7 @@ describe('a step made up on the spot', () => {
     outputs: { product: { kind: 'volume', title: 'Product' } },
     local,
     run: async (context) => ({ product: await runLocal(context, local, context.inputs.seismic, 'product') }),
-  }); // prettier-ignore
+  });
   afterEach(() => forgetStep(times.id));
 
   test('is listed, tried, run, put in a recipe and kept with its trail, with no other file touched', async () => {

@@ -47,7 +47,7 @@ function unitFacts(unit: string): { dimension: Dimension; toSi: number } {
     pressure: 'Pa',
     volume: 'm3',
     resistivity: 'ohm.m',
-  }[dimension] as string; // prettier-ignore
+  }[dimension] as string;
   return { dimension: MADE_OF[dimension], toSi: factor(named, si) };
 }
 

@@ -298,4 +298,4 @@ export const PATTERNS: Record<string, { dots?: [number, number][]; lines?: [numb
       [11, 7, 8, 10],
     ],
   },
-}; // prettier-ignore
+};

@@ -1,5 +1,4 @@
 /** Outlines of the continents, longitude and latitude in degrees, drawn by hand for a map a few centimetres wide. */
-// prettier-ignore
 export const LAND: [number, number][][] = [
   [
     [-168, 66],

@@ -204,4 +204,4 @@ export const TABLES: TableSpec[] = [
     ],
     either: [['twt', 'depth']],
   },
-]; // prettier-ignore
+];

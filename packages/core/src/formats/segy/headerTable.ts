@@ -11,7 +11,6 @@ export interface HeaderColumn {
 }
 
 // SEG-Y rev 1, table 3: what each place of a trace header is for
-// prettier-ignore
 export const TRACE_FIELDS: HeaderColumn[] = (
   [
     [1, 4, 'Trace in line'],

@@ -40,7 +40,6 @@ export function traceSamples(headers: SegyHeaders, n: number): number {
   return headers.varying ? headers.varying.counts[n] : headers.samples;
 }
 
-// prettier-ignore
 const EBCDIC_ROWS: [number, string][] = [
   [0x40, ' '],
   [0x4a, '¢.<(+|&'],
@@ -244,7 +243,6 @@ async function scanTraces(
 
 const SORTING = ['unknown', 'as recorded', 'by CDP', 'single fold', 'stacked', 'by source', 'by receiver'];
 // SEG-Y rev 2.0, table 2: byte from the start of the file, bytes of the number, meaning
-// prettier-ignore
 const BINARY: [byte: number, size: 2 | 4, meaning: string][] = [
   [3201, 4, 'Job'],
   [3205, 4, 'Line'],

@@ -148,7 +148,7 @@ describe('SEG-Y', () => {
     ascii: false,
     extended: 0,
     delayMs: 0,
-  }; // prettier-ignore
+  };
   const straight = (n: number) => Array.from({ length: n }, (_, k) => k);
 
   test('a file cut short offers its whole traces and says so', async () => {

@@ -108,7 +108,7 @@ const cropParams = z.object({
     { title: 'To', description: 'Time (or depth, m) that it ends at.', unit: 'ms' },
     { min: -20000, max: 20000, step: 4, initial: 20000 },
   ),
-}); // prettier-ignore
+});
 
 type CropParams = z.infer<typeof cropParams>;
 

@@ -18,7 +18,7 @@ const params = z.object({
     { title: 'Range', description: 'Distance at which a well’s correction has faded away.', unit: 'm' },
     { min: 500, max: 20000, step: 250, initial: 4000 },
   ),
-}); // prettier-ignore
+});
 
 export const convert = defineStep({
   id: 'depth.convert',

@@ -37,7 +37,7 @@ const params = z.object({
     },
     { min: 500, max: 20000, step: 250, initial: 4000 },
   ),
-}); // prettier-ignore
+});
 
 type VelocityModelDraft = Pick<VelocityModel, 'kind' | 'waterVelocity' | 'layers' | 'lattice'>;
 

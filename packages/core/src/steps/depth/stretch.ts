@@ -11,4 +11,4 @@ export const stretchParams = z.object({
     { title: 'Down to', description: 'Depth of the last sample.', unit: 'm' },
     { min: 100, max: 12000, step: 50, initial: 1800 },
   ),
-}); // prettier-ignore
+});

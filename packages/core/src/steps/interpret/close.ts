@@ -10,7 +10,7 @@ const params = z.object({
     { title: 'Tension', description: '0 bends freely like a thin plate; 1 is stretched like a membrane.' },
     { min: 0, max: 1, step: 0.05, initial: 0.25 },
   ),
-}); // prettier-ignore
+});
 
 export const close = defineStep({
   id: 'interpret.close',

@@ -52,7 +52,7 @@ const params = z.object({
     { title: 'Reach', description: 'How far above and below its seeds the horizon is looked for.', unit: 'ms' },
     { min: 50, max: 1500, step: 50, initial: 350 },
   ),
-}); // prettier-ignore
+});
 
 /** All traces of a volume between two samples, in memory. */
 async function tracesBetween(

@@ -62,7 +62,7 @@ const params = z.object({
     { title: 'To', description: 'Bottom of that window.', unit: 'ms' },
     { min: 0, max: 10000, step: 10, initial: 1300 },
   ),
-}); // prettier-ignore
+});
 
 export const wavelet = defineStep({
   id: 'tie.wavelet',

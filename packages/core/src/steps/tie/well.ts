@@ -78,7 +78,7 @@ const params = z.object({
     { title: 'Phase may turn', description: 'How far from that phase the search may go; 0 keeps it.', unit: '°' },
     { min: 0, max: 180, step: 5, initial: 40 },
   ),
-}); // prettier-ignore
+});
 
 export type TieParams = z.infer<typeof params>;
 

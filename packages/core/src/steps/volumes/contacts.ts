@@ -20,7 +20,7 @@ const params = z.object({
     { title: 'Oil–water contact', description: 'Typed depth.', unit: 'm TVDSS' },
     { min: 0, max: 9000, step: 0.5, initial: 1000 },
   ),
-}); // prettier-ignore
+});
 
 export const contacts = defineStep({
   id: 'volumes.contacts',

@@ -49,7 +49,7 @@ const params = z.object({
     { title: 'Gas formation volume factor', description: 'Used where no fluid sample gives one.', unit: 'm³/m³' },
     { min: 0.001, max: 0.1, step: 0.0005, initial: 0.01 },
   ),
-}); // prettier-ignore
+});
 
 /** US stock-tank barrels and standard cubic feet in a cubic metre. */
 const STB = 1 / 0.158987294928;

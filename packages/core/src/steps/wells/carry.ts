@@ -30,7 +30,7 @@ const params = z.object({
     { title: 'Least confidence', description: 'A top less sure than this is not proposed.' },
     { min: 0, max: 0.95, step: 0.05, initial: CARRY_SETTINGS.leastConfidence },
   ),
-}); // prettier-ignore
+});
 
 /** Settings from the parameters of a form. */
 export function carrySettings(p: z.infer<typeof params>): CarrySettings {
@@ -38,7 +38,7 @@ export function carrySettings(p: z.infer<typeof params>): CarrySettings {
     names
       .split(',')
       .map((n) => n.trim())
-      .filter(Boolean); // prettier-ignore
+      .filter(Boolean);
   return { ...p, curves: list(p.curves), tops: list(p.tops) };
 }
 

@@ -37,7 +37,7 @@ const params = z.object({
     { title: 'Seed', description: 'Of what is drawn by chance in forest and network.' },
     { min: 1, max: 9999, whole: true, initial: 1 },
   ),
-}); // prettier-ignore
+});
 
 /** Settings from the parameters of a form. */
 export function faciesSettings(p: z.infer<typeof params>): FaciesSettings {
@@ -47,7 +47,7 @@ export function faciesSettings(p: z.infer<typeof params>): FaciesSettings {
       .split(',')
       .map((n) => n.trim())
       .filter(Boolean),
-  }; // prettier-ignore
+  };
 }
 
 const percent = (v: number) => Math.round(1000 * v) / 10;
