@@ -58,7 +58,7 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
       const { lattice: l, statistics: s, traces: t } = object;
       const span = (a: typeof l.inline) =>
         `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`} (${a.count})`;
-      const shown = (value: number) => units.to(value, object.unit).toPrecision(4);
+      const shown = (value: number) => units.to(value, object.unit).toPrecision(4).replace('-', '−');
       out.push(
         { label: 'Quantity', value: [object.quantity, units.of(object.unit)].filter(Boolean).join(', ') },
         ...(object.quantity === 'amplitude' ? [{ label: 'Polarity', value: polarityOf(object) }] : []),

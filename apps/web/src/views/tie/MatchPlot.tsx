@@ -67,7 +67,7 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
         </div>
         <span />
         <div className={css.shifts}>
-          <span>{first}</span>
+          <span>{figure(first, 0)}</span>
           <span>shift (ms)</span>
           <span>{last}</span>
         </div>

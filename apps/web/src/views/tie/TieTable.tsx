@@ -92,6 +92,8 @@ export function ShiftMap() {
         {places.map((p) => {
           const cx = 30 + (p.x - x0) * scale;
           const cy = H - 26 - (p.y - y0) * scale;
+          // names stand on the side that has room for them
+          const [beside, anchor] = cx > W / 2 ? [cx - 13, 'end' as const] : [cx + 13, 'start' as const];
           return (
             <g key={p.name}>
               <circle
@@ -101,10 +103,10 @@ export function ShiftMap() {
                 fill={p.ms < 0 ? '#4f6f8f' : '#b4641e'}
                 fillOpacity={0.75}
               />
-              <text x={cx + 13} y={cy + 1}>
+              <text x={beside} y={cy + 1} textAnchor={anchor}>
                 {p.name}
               </text>
-              <text x={cx + 13} y={cy + 12} className={css.number}>
+              <text x={beside} y={cy + 12} textAnchor={anchor} className={css.number}>
                 {signed(p.ms)}
               </text>
             </g>

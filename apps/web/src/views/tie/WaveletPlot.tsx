@@ -1,6 +1,7 @@
 import { type WaveletShape, waveletSpectrum } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
+import { figure } from '../../ui/format';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 
@@ -33,7 +34,7 @@ export function WaveletPlot({ wavelet }: { wavelet: WaveletShape }) {
         />
         {[wavelet.firstMs, 0, last].map((ms, n) => (
           <text key={ms} x={t(ms)} y={H - 7} textAnchor={n === 0 ? 'start' : n === 1 ? 'middle' : 'end'}>
-            {ms === 0 ? '0 ms' : Math.round(ms)}
+            {ms === 0 ? '0 ms' : figure(ms, 0)}
           </text>
         ))}
         <rect x={138} y={4} width={W - 142} height={58} className={css.frame} />

@@ -190,3 +190,41 @@ describe('what a tie makes of velocity', () => {
     expect(markup).not.toContain('NaN');
   });
 });
+
+describe('shifts by place', () => {
+  const tied = (name: string, x: number, y: number, shiftMs: number) => [
+    { kind: 'well', id: name, name, x, y, kbM: 25 },
+    { kind: 'time-depth relation', id: `tie-${name}`, name: `${name} tie`, well: name, active: true, shiftMs },
+  ];
+  const show = async (...pairs: unknown[][]) => {
+    const { useProject } = await import('../../state/project');
+    const { ShiftMap } = await import('./TieTable');
+    const held = pairs.flat() as EarthObject[];
+    // what is rendered without a page sees the first state of a store
+    Object.assign(useProject.getInitialState(), { objects: held });
+    return renderToStaticMarkup(<ShiftMap />);
+  };
+  test('every name lies within the map, on the side that has room, and north is up', async () => {
+    const markup = await show(
+      tied('QN-1', 513_940, 7_644_573, -1.2),
+      tied('QN-4', 514_600, 7_644_500, 1),
+      tied('A long name', 513_000, 7_645_300, -7.8),
+    );
+    const width = Number(/viewBox="0 0 (\d+)/.exec(markup)?.[1]);
+    const names = [...markup.matchAll(/<text x="([\d.]+)" y="([\d.]+)" text-anchor="(\w+)">([^<]+)</g)].map(
+      ([, x, y, anchor, name]) => ({ x: Number(x), y: Number(y), anchor, name }),
+    );
+    expect(names.map((n) => n.name)).toEqual(['QN-1', 'QN-4', 'A long name']);
+    for (const { x, anchor, name } of names) {
+      // 7 px to a letter is wider than any of the face
+      const [from, to] = anchor === 'end' ? [x - 7 * name.length, x] : [x, x + 7 * name.length];
+      expect(from).toBeGreaterThanOrEqual(0);
+      expect(to).toBeLessThanOrEqual(width);
+    }
+    expect(names[2].y).toBeLessThan(names[0].y);
+    expect(textOf(markup)).toContain('−7.8');
+  });
+  test('one tie makes no map', async () => {
+    expect(await show(tied('QN-1', 0, 0, 3))).toBe('');
+  });
+});
