@@ -1,4 +1,4 @@
-import { type Units, unitsOf } from '../earth/display.ts';
+import { unitsOf } from '../earth/display.ts';
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
 import { TABLES } from '../formats/csv/tableKinds.ts';
 import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
@@ -14,6 +14,7 @@ import { gridQuestions, readGrid } from './loadGrid.ts';
 import { shapesOf } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
+import { wellNames, wellQuestion } from './names.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 import { sketchOfTable } from './sketch.ts';
 
@@ -86,7 +87,7 @@ async function reportOf(
     case 'SEG-Y':
       return (await inspectSegy([source, ...beside], declare, around, signal, onProgress)).report;
     case 'LAS':
-      return inspectLas(source, await readText(source), unitsOf(around.frame));
+      return inspectLas(source, await readText(source), declare, around);
     case 'CSV':
       return await inspectTable(source, await readText(source), declare, around);
     case 'GeoJSON':
@@ -141,7 +142,8 @@ export async function inspectFile(
   }
 }
 
-function inspectLas(source: ByteSource, text: string, units: Units): FileReport {
+function inspectLas(source: ByteSource, text: string, declare: Declarations, around: Around): FileReport {
+  const units = unitsOf(around.frame);
   const sets = parseLas(source.name, text);
   const [las] = sets;
   const report = blank(source, 'LAS', `Logs of ${las.well || 'an unnamed well'}`);
@@ -164,14 +166,8 @@ function inspectLas(source: ByteSource, text: string, units: Units): FileReport 
     }),
   ];
   report.problems = sets.flatMap((set) => set.warnings);
-  report.wells = [las.well];
-  if (!las.well)
-    report.refused = {
-      code: 'las',
-      message: `${source.name} does not name its well.`,
-      object: source.name,
-      fix: 'Put the name in its WELL line.',
-    };
+  report.wells = [declare.well || las.well].filter(Boolean);
+  if (!las.well) report.questions.push(wellQuestion(source.name, wellNames(around.objects)));
   return report;
 }
 
@@ -184,11 +180,13 @@ async function inspectTable(
   const mapping = mappingOf(declare);
   const guess = guessTable(source.name, text, mapping);
   const { spec, found, header, body } = guess;
-  const report = blank(source, 'CSV', spec.title);
+  // columns that go by no known word say nothing of what the table is
+  const known = mapping.kind !== undefined || Object.keys(found).length > 0;
+  const report = blank(source, 'CSV', known ? spec.title : 'Table');
   const keyOf = new Map(Object.entries(found).map(([key, f]) => [f.column, { key, unit: f.unit }]));
   report.table = {
-    kind: spec.kind,
-    title: spec.title,
+    kind: known ? spec.kind : '',
+    title: report.takenFor,
     kinds: TABLES.map(({ kind, title }) => ({ kind, title })),
     columns: header.map((column, n) => ({
       column,
@@ -196,7 +194,12 @@ async function inspectTable(
       unit: keyOf.get(column)?.unit ?? null,
       cells: body.slice(0, 6).map((row) => (row[n] ?? '').slice(0, 60)),
     })),
-    keys: spec.columns.map((c) => ({ key: c.key, label: c.label, unit: c.unit ?? null, needed: !c.optional })),
+    keys: (known ? spec.columns : []).map((c) => ({
+      key: c.key,
+      label: c.label,
+      unit: c.unit ?? null,
+      needed: !c.optional && !c.told,
+    })),
   };
   try {
     refuseIncomplete(source.name, guess);
@@ -211,7 +214,8 @@ async function inspectTable(
           .join(', '),
       },
     ];
-    report.wells = [...new Set(table.texts.well ?? [])];
+    report.wells = [...new Set(table.texts.well ?? [])].filter(Boolean);
+    if (guess.told.includes('well')) report.questions.push(wellQuestion(source.name, wellNames(around.objects)));
     if (spec.kind === 'checkshots')
       report.questions.push({
         key: 'reference',

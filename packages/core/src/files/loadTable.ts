@@ -86,6 +86,11 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
     warnings.push(...placement.notes);
     for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
   }
+  if (texts.well && !table.found.well && !declare.well?.trim())
+    throw new LithagonError('csv', `${source.name} does not say of which well it is.`, {
+      object: source.name,
+      fix: 'Say the well (well=NAME). Nothing was loaded.',
+    });
   if (texts.well) texts.well = texts.well.map((name) => wellNamed(declare, name));
   const madeBy = madeByLoading(source.name, declare, started, warnings);
   const objects: EarthObject[] = [];

@@ -1,5 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
-import type { Declarations, NameMatch } from './report.ts';
+import type { Declarations, NameMatch, Question } from './report.ts';
 
 /** A well's name with what differs between files taken out: case, blanks, hyphens, leading zeros. */
 function bare(name: string): string {
@@ -56,6 +56,36 @@ export function matchNames(names: string[], known: string[]): NameMatch[] {
     .filter((name) => name !== '' && !known.includes(name))
     .map((name) => ({ name, suggested: nearestName(name, known), others: known }))
     .filter((match) => match.suggested !== null);
+}
+
+/** Words of file names that say what is in a file, not of which well it is. */
+const WORDS =
+  /(^|[\s_.-]+)(logs?|las|survey|deviation|dev|directional|checkshots?|cs|tops?|markers?|pressures?|core|facies|data|final)(?=[\s_.-]|$)/gi;
+
+/** Whether a name stands in a text as a whole: QN-1 does not stand in “QN-10 survey”. */
+function isIn(text: string, name: string): boolean {
+  const at = name === '' ? -1 : text.indexOf(name);
+  const touches = (a: string | undefined, b: string | undefined) => /^\d\d$/.test(`${a ?? ''}${b ?? ''}`);
+  return at >= 0 && !touches(text[at - 1], name[0]) && !touches(name[name.length - 1], text[at + name.length]);
+}
+
+/**
+ * What is asked where a file does not say of which well it is: known wells are suggested, and the one that the name of
+ * the file has in it, or what is left of that name without words such as “survey”.
+ */
+export function wellQuestion(file: string, known: string[]): Question {
+  const stem = file.replace(/\.[^.]*$/, '');
+  const bareStem = bare(stem);
+  const [held] = known.filter((name) => isIn(bareStem, bare(name))).sort((a, b) => b.length - a.length);
+  const left = stem.replace(WORDS, '').trim();
+  const value = held ?? (left || null);
+  return {
+    key: 'well',
+    label: 'Of which well',
+    typed: true,
+    options: known.map((name) => ({ value: name, label: name })),
+    hint: value ? { value, why: held ? `Its file name has ${held} in it.` : 'By its file name.' } : undefined,
+  };
 }
 
 /** The well that a name in a file was said to mean. */

@@ -10,6 +10,8 @@ export interface Question {
   options: { value: string; label: string }[];
   /** What the file hints at, for a person to confirm; never taken without them. Null where it hints at no one answer. */
   hint?: { value: string | null; why: string };
+  /** Whether the answer is typed; the options are then suggestions. */
+  typed?: boolean;
   /** Whether the file can be loaded without an answer. */
   optional?: boolean;
 }

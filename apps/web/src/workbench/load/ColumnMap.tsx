@@ -28,7 +28,10 @@ export function ColumnMap(props: { table: TableReport; declare: Declarations; on
         <Select
           label="Kind of table"
           value={table.kind}
-          options={table.kinds.map((k) => ({ value: k.kind, label: k.title }))}
+          options={[
+            ...(table.kind ? [] : [{ value: '', label: 'choose …' }]),
+            ...table.kinds.map((k) => ({ value: k.kind, label: k.title })),
+          ]}
           onChange={(kind) => onDeclare({ kind })}
         />
         {said && <span className={css.quiet}>Kept for the next file with these columns.</span>}

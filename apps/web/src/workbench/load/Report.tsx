@@ -1,5 +1,5 @@
 import type { Declarations, FileReport, NameMatch, Question } from '@lithagon/core';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
 import { ColumnMap } from './ColumnMap';
@@ -159,7 +159,9 @@ function Answer(props: {
   return (
     <div className={css.question}>
       <span>{q.label}</span>
-      {q.options.length <= 3 ? (
+      {q.typed ? (
+        <TypedAnswer question={q} value={value} onAnswer={onAnswer} />
+      ) : q.options.length <= 3 ? (
         <Segmented
           label={q.label === 'An increase of impedance is' ? 'Polarity' : q.label}
           value={value}
@@ -174,7 +176,7 @@ function Answer(props: {
           onChange={onAnswer}
         />
       )}
-      {value && (!q.optional || q.key === 'polarity') && (
+      {value && !q.typed && (!q.optional || q.key === 'polarity') && (
         <button type="button" className={css.all} onClick={() => onAll(value)}>
           {q.hint ? 'the same for all like it' : 'the same for all'}
         </button>
@@ -190,5 +192,33 @@ function Answer(props: {
         </p>
       )}
     </div>
+  );
+}
+
+/** An answer that is typed, with what is known to choose from; kept when it is left. */
+function TypedAnswer(props: { question: Question; value: string; onAnswer(value: string): void }) {
+  const { question: q, value } = props;
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const list = `known-${q.key}`;
+  const keep = () => text !== value && props.onAnswer(text.trim());
+  return (
+    <>
+      <input
+        className={css.text}
+        aria-label={q.label}
+        list={list}
+        maxLength={100}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />
+      <datalist id={list}>
+        {q.options.map((o) => (
+          <option key={o.value} value={o.value} />
+        ))}
+      </datalist>
+    </>
   );
 }

@@ -58,6 +58,16 @@ function usualWidth(rows: string[][]): number {
   return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0;
 }
 
+/** Whether a first row is one of numbers and texts as the rows below it are, half numbers or more: no row of names. */
+function isRowLike(first: string[], below: string[][]): boolean {
+  const numbers = first.filter(isNumber).length;
+  return (
+    below.length > 0 &&
+    numbers >= first.length / 2 &&
+    below.every((row) => row.length === first.length && row.every((cell, n) => isNumber(cell) === isNumber(first[n])))
+  );
+}
+
 /**
  * Split a text into a table: separators are found, lines before the row of names are skipped, a row of units below it is
  * understood. A table without names gets “Column 1”, “Column 2” ….
@@ -83,7 +93,7 @@ export function cellsOf(name: string, text: string): Cells {
   let at = rows.findIndex((row) => row.length >= usual - 1 && row.length >= 2);
   if (at < 0) at = 0;
   const first = rows[at];
-  if (first.every((cell) => isNumber(cell) || cell === '')) {
+  if (first.every((cell) => isNumber(cell) || cell === '') || isRowLike(first, rows.slice(at + 1, at + 6))) {
     const header = first.map((_, n) => `Column ${n + 1}`);
     return { header, units: header.map(() => ''), body: rows.slice(at), firstLine: at + 1 };
   }

@@ -6,6 +6,8 @@ export interface ColumnSpec {
   unit?: string;
   text?: boolean;
   optional?: boolean;
+  /** Whether it may be told for the whole file where that has no such column. */
+  told?: boolean;
 }
 
 export interface TableSpec {
@@ -21,6 +23,7 @@ const well: ColumnSpec = {
   label: 'Well',
   words: /^(well|wellbore|well_?name|well_?id|borehole|uwi)$/,
   text: true,
+  told: true,
 };
 const md: ColumnSpec = {
   key: 'md',
@@ -149,7 +152,12 @@ export const TABLES: TableSpec[] = [
     title: 'Tops',
     columns: [
       well,
-      { key: 'top', label: 'Top', words: /^(top|marker|surface|pick|top_?name|marker_?name)$/, text: true },
+      {
+        key: 'top',
+        label: 'Top',
+        words: /^(top|marker|surface|pick|formation|(top|marker|surface|formation)_?name)$/,
+        text: true,
+      },
       md,
     ],
   },

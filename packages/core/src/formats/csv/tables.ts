@@ -8,9 +8,11 @@ export interface Mapping {
   kind?: string;
   columns: Record<string, string>;
   units: Record<string, string>;
+  /** The well that all rows are of, where no column says it. */
+  well?: string;
 }
 
-/** The mapping among declarations such as `kind`, `column.md` and `unit.md`. */
+/** The mapping among declarations such as `kind`, `column.md`, `unit.md` and `well`. */
 export function mappingOf(declare: Record<string, string>): Mapping {
   const under = (prefix: string) =>
     Object.fromEntries(
@@ -18,7 +20,12 @@ export function mappingOf(declare: Record<string, string>): Mapping {
         .filter(([key]) => key.startsWith(prefix))
         .map(([key, value]) => [key.slice(prefix.length), value]),
     );
-  return { kind: declare.kind || undefined, columns: under('column.'), units: under('unit.') };
+  return {
+    kind: declare.kind || undefined,
+    columns: under('column.'),
+    units: under('unit.'),
+    well: declare.well?.trim() || undefined,
+  };
 }
 
 export interface ReadTable {
@@ -56,13 +63,10 @@ function headingOf(column: string, unitBelow: string): Heading {
   return { column, name, unit: below };
 }
 
-function match(
-  spec: TableSpec,
-  headings: Heading[],
-  mapping: Mapping,
-): { found: ReadTable['found']; missing: string[] } {
+function match(spec: TableSpec, headings: Heading[], mapping: Mapping): Pick<TableGuess, 'found' | 'missing' | 'told'> {
   const found: ReadTable['found'] = {};
   const missing: string[] = [];
+  const told: string[] = [];
   const taken = new Set(Object.values(mapping.columns));
   for (const column of spec.columns) {
     const said = Object.hasOwn(mapping.columns, column.key) ? mapping.columns[column.key] : undefined;
@@ -72,12 +76,12 @@ function match(
         : headings.find((h) => h.column === said);
     const unit = mapping.units[column.key] ? unitNamed(mapping.units[column.key]) : (heading?.unit ?? null);
     if (heading) found[column.key] = { column: heading.column, unit };
-    else if (!column.optional) missing.push(column.label);
+    else if (!column.optional) (column.told ? told : missing).push(column.told ? column.key : column.label);
   }
   const label = (key: string) => spec.columns.find((c) => c.key === key)?.label ?? key;
   for (const group of spec.either ?? [])
     if (!group.some((key) => found[key])) missing.push(group.map(label).join(' or '));
-  return { found, missing };
+  return { found, missing, told };
 }
 
 /** A table's cells and what it is taken for, with what is still missing for that. */
@@ -88,22 +92,27 @@ export interface TableGuess {
   spec: TableSpec;
   found: ReadTable['found'];
   missing: string[];
+  /** Keys that no column has and that are told for the whole file. */
+  told: string[];
 }
 
 /** What kind of table a text is by its columns, the nearest where none fits. */
 export function guessTable(name: string, text: string, mapping: Mapping): TableGuess {
   const { header, units, body, firstLine } = cellsOf(name, text);
   const headings = header.map((column, n) => headingOf(column, units[n]));
-  let best: { spec: TableSpec; found: ReadTable['found']; missing: string[] } | null = null;
-  for (const spec of mapping.kind ? TABLES.filter((t) => t.kind === mapping.kind) : TABLES) {
-    const { found, missing } = match(spec, headings, mapping);
-    if (missing.length === 0) {
-      best = { spec, found, missing };
-      break;
-    }
-    const worth = Object.keys(found).length - 1.5 * missing.length;
-    if (!best || worth > Object.keys(best.found).length - 1.5 * best.missing.length) best = { spec, found, missing };
-  }
+  const matched = TABLES.filter((t) => !mapping.kind || t.kind === mapping.kind).map((spec) => ({
+    spec,
+    ...match(spec, headings, mapping),
+  }));
+  const fits = matched.filter((m) => m.missing.length === 0);
+  // what needs telling fits less well than what does not
+  const best =
+    fits.find((m) => m.told.length === 0) ??
+    fits[0] ??
+    matched.sort(
+      (a, b) =>
+        Object.keys(b.found).length - 1.5 * b.missing.length - (Object.keys(a.found).length - 1.5 * a.missing.length),
+    )[0];
   if (!best)
     throw new LithagonError('declare', `“${mapping.kind}” is no kind of table that is known.`, {
       object: name,
@@ -123,7 +132,13 @@ export function refuseIncomplete(name: string, { header, spec, found, missing }:
       .join(
         ', ',
       )}, which make up no table that is known${Object.keys(found).length > 1 ? `; for ${spec.title.toLowerCase()} it lacks ${missing.join(' and ')}` : ''}.`,
-    { object: name, fix: 'Say which column is which, or add the missing one.' },
+    {
+      object: name,
+      fix:
+        Object.keys(found).length > 0
+          ? 'Say which column is which, or add the missing one.'
+          : 'Say what it is a table of, and which column is which.',
+    },
   );
 }
 
@@ -169,6 +184,7 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
     warnings.push(
       `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${Math.min(...bad) + guess.firstLine}).`,
     );
+  if (guess.told.includes('well')) texts.well = body.map(() => mapping.well ?? '');
   const keep = body.map((_, n) => n).filter((n) => !bad.has(n));
   for (const key of Object.keys(numbers)) numbers[key] = Float64Array.from(keep, (n) => numbers[key][n]);
   for (const key of Object.keys(texts)) texts[key] = keep.map((n) => texts[key][n]);
