@@ -1,5 +1,5 @@
-import type { Alignment } from './align.ts';
-import { alignWells, type CorrelatedWell, type WellAlignOptions } from './wells.ts';
+import { type Alignment, align, UNKNOWN } from './align.ts';
+import { alignWells, type CorrelatedWell, optionsFor, type WellAlignOptions } from './wells.ts';
 
 /** Samples of a well that are one bed: from the first to before the last. */
 export interface BedSpan {
@@ -14,40 +14,63 @@ export interface AbsenceScale {
 }
 
 /** Rock on either side of a bed that decides on it, m. */
-const AROUND_M = 150;
+const AROUND_M = 100;
+
+/** Least cost of paths that match the middle of a bed with anything, over the best of all. */
+const ofMiddle = (found: Alignment, { from, to }: BedSpan) =>
+  found.through((from + to) >> 1).reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
 
 /** What speaks for a bed being missing: the cost of finding its middle anywhere, less that of leaving it out. */
-function evidence(found: Alignment, { from, to }: BedSpan): number {
-  const middle = found.through((from + to) >> 1).reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
-  return middle - found.without(from, to);
-}
+const evidence = (found: Alignment, bed: BedSpan) => ofMiddle(found, bed) - found.without(bed.from, bed.to);
 
 /**
- * What the evidence would be in the reference itself, with the bed and with it taken out. A bed among others like it is
+ * What the evidence would be in the reference itself, with each bed and with it taken out. A bed among others like it is
  * told less easily than one that stands out, and this says by how much. Null where the two are too close to be told
  * apart: by less than a gap costs.
  */
-export function absenceScale(reference: CorrelatedWell, bed: BedSpan, options: WellAlignOptions): AbsenceScale | null {
+export function absenceScalesOf(
+  reference: CorrelatedWell,
+  beds: BedSpan[],
+  options: WellAlignOptions,
+): (AbsenceScale | null)[] {
   const around = Math.round(AROUND_M / reference.stepM);
-  const first = Math.max(0, bed.from - around);
-  const own: CorrelatedWell = {
-    firstM: 0,
-    stepM: reference.stepM,
-    curves: reference.curves.map((c) => c.slice(first, bed.to + around)),
-  };
-  const here = { from: bed.from - first, to: bed.to - first };
-  const cut = {
-    ...own,
-    curves: own.curves.map((c) => Float32Array.from([...c.subarray(0, here.from), ...c.subarray(here.to)])),
-  };
-  // nothing lies further off than the bed is thick, in either
-  const near = { ...options, mostShiftM: Math.min(options.mostShiftM, (bed.to - bed.from) * own.stepM + 30) };
-  const present = evidence(alignWells(own, own, near).found, here);
-  const absent = evidence(alignWells(own, cut, near).found, here);
-  return absent - present > options.gapOpenM / reference.stepM ? { present, absent } : null;
+  const near = { ...options, mostShiftM: Math.min(options.mostShiftM, AROUND_M) };
+  const whole = beds.length > 0 ? alignWells(reference, reference, near).found : null;
+  return beds.map((bed) => {
+    const first = Math.max(0, bed.from - around);
+    const part = (from: number, to: number) => reference.curves.map((c) => c.subarray(from, to));
+    const own = { ...reference, curves: part(first, bed.to + around) };
+    const [above, below] = [part(first, bed.from), part(bed.to, bed.to + around)];
+    const cut = { ...own, curves: above.map((c, n) => Float32Array.from([...c, ...below[n]])) };
+    // what lies below the bed is as much higher as the bed is thick
+    const wide = { ...options, mostShiftM: (bed.to - bed.from) * own.stepM + 30 };
+    const absent = evidence(alignWells(own, cut, wide).found, { from: bed.from - first, to: bed.to - first });
+    const present = whole ? evidence(whole, bed) : Number.NaN;
+    return absent - present > options.gapOpenM / reference.stepM ? { present, absent } : null;
+  });
 }
 
 /** How far a bed of an alignment is from being there (0) towards being missing (1), by the scale of the reference. */
 export function absenceOf(found: Alignment, bed: BedSpan, { present, absent }: AbsenceScale): number {
   return Math.max(0, Math.min(1, (evidence(found, bed) - present) / (absent - present)));
+}
+
+/**
+ * The alignment in which the rock of a bed may be another than in the reference, where that explains a target better than
+ * that the bed is missing: its neighbours lie as far apart as if it were there. Null where it does not.
+ * @param cost differences `[reference][target]` that `found` rests on
+ */
+export function inOtherRock(
+  reference: CorrelatedWell,
+  target: CorrelatedWell,
+  bed: BedSpan,
+  cost: Float32Array,
+  found: Alignment,
+  options: WellAlignOptions,
+): Alignment | null {
+  const [n, m] = [reference.curves[0].length, target.curves[0].length];
+  const any = cost.slice().fill(UNKNOWN, bed.from * m, bed.to * m);
+  const other = align(any, n, m, optionsFor(reference, target, options));
+  const gain = found.total + found.without(bed.from, bed.to) - (other.total + ofMiddle(other, bed));
+  return gain > (0.6 * options.gapOpenM) / reference.stepM ? other : null;
 }

@@ -25,7 +25,7 @@ export interface AlignOptions {
 }
 
 /** What has not been told costs as much as a fair match. */
-const UNKNOWN = 0.8;
+export const UNKNOWN = 0.8;
 /** A difference beyond this counts no more: two standard deviations, squared. */
 const CAP = 4;
 

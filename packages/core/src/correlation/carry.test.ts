@@ -91,6 +91,20 @@ describe('tops carried by the shape of curves', () => {
     }
   });
 
+  test('a bed in quite other rock is neither said missing nor surely placed', () => {
+    // as far from its own rock in every curve as any other bed is
+    const other = COLUMN.map((f) => (f.name === 'D' ? { ...f, levels: [1.6, 1.2, 1.3] } : f));
+    for (let seed = 1; seed <= 3; seed++) {
+      const target = drill(other, seed, { vary: 0.03 });
+      const found = carry(drill(COLUMN, 100 + seed, { vary: 0.03 }), target.well);
+      const there = found.get('D') as CarriedTop;
+      expect(there.absent).toBe(false);
+      expect(there.missing).toBeGreaterThan(0.5);
+      expect(there.confidence).toBeLessThan(0.25);
+      expect(Math.abs(there.tvdss - (target.tops[3]?.tvdss ?? 0))).toBeLessThan(3);
+    }
+  });
+
   test('a bed among others like it is never placed where it is missing, and never missed where it is there', () => {
     const alike = COLUMN.map((f) => (f.name === 'B' ? { ...f, levels: [0.55, 0.9, -0.5] } : f));
     let said = 0;

@@ -1,4 +1,4 @@
-import { type AbsenceScale, absenceOf, absenceScale, type BedSpan } from './absence.ts';
+import { type AbsenceScale, absenceOf, absenceScalesOf, type BedSpan, inOtherRock } from './absence.ts';
 import { alignWells, type CorrelatedWell, type WellAlignOptions } from './wells.ts';
 
 /** A top of the reference well, by depth below the datum. */
@@ -46,6 +46,8 @@ export const CARRY: Omit<CarryOptions, 'weights'> = {
 
 /** A bed beyond this far towards missing is said to be. */
 const MISSING = 0.72;
+/** What remains of the confidence in a bed that is there only if its rock has changed. */
+const DOUBT = 0.3;
 
 /** Half a wavelength (samples) of curves: twice the lag at which their autocorrelation first falls through zero. */
 export function halfWavelength(curves: Float32Array[]): number {
@@ -102,11 +104,15 @@ export function absenceScales(
   tops: KnownTop[],
   options: CarryOptions,
 ): Map<string, AbsenceScale> {
+  const beds = bedsOf(reference, tops);
   const out = new Map<string, AbsenceScale>();
-  for (const { top, bed } of bedsOf(reference, tops)) {
-    const scale = absenceScale(reference, bed, options);
-    if (scale) out.set(top.name, scale);
-  }
+  absenceScalesOf(
+    reference,
+    beds.map((b) => b.bed),
+    options,
+  ).forEach((scale, n) => {
+    if (scale) out.set(beds[n].top.name, scale);
+  });
   return out;
 }
 
@@ -123,22 +129,25 @@ export function carryTops(
 ): CarriedTop[] {
   const { stepM } = reference;
   const [n, m] = [reference.curves[0].length, target.curves[0].length];
-  const { found, cost } = alignWells(reference, target, options);
+  const { found: asIs, cost } = alignWells(reference, target, options);
   const gapOpen = options.gapOpenM / stepM;
   // where a path begins or ends it is only held by one side
   const rim = options.windowM / stepM;
   const apart = Math.max(4, Math.round(halfWavelength(reference.curves)));
   return bedsOf(reference, tops).flatMap(({ top, bed }): CarriedTop[] => {
     const i = bed.from;
+    const scale = scales.get(top.name);
+    const missing = scale ? absenceOf(asIs, bed, scale) : gapPart(asIs.gap, bed);
+    // a bed whose rock has changed looks missing by its own curves, but not by where its neighbours lie
+    const changed = scale && missing > MISSING ? inOtherRock(reference, target, bed, cost, asIs, options) : null;
+    const found = changed ?? asIs;
+    const absent = missing > MISSING && !changed;
     // the nearest sample that is matched, from the bed itself or from above it
     let near = i;
     while (near < n && Number.isNaN(found.path[near])) near++;
     let above = i;
     while (above >= 0 && Number.isNaN(found.path[above])) above--;
     if (near >= n && above < 0) return [];
-    const scale = scales.get(top.name);
-    const missing = scale ? absenceOf(found, bed, scale) : gapPart(found.gap, bed);
-    const absent = missing > MISSING;
     const place = near < n ? found.path[near] - (absent || found.gap[i] ? 0 : near - i) : found.path[above];
     // beyond the end of the target nothing is said
     if (place < rim || place > m - 1 - rim || (!absent && near >= n)) return [];
@@ -171,7 +180,7 @@ export function carryTops(
         match,
         runnerUp: rival < 0 ? null : { tvdss: target.firstM + rival * stepM, cost: profile[rival] },
         margin,
-        confidence: absent ? 2 * missing - 1 : match * (1 - Math.exp(-margin / gapOpen)),
+        confidence: absent ? 2 * missing - 1 : (changed ? DOUBT : 1) * match * (1 - Math.exp(-margin / gapOpen)),
       },
     ];
   });

@@ -65,20 +65,25 @@ function withSteps(reference: CorrelatedWell, target: CorrelatedWell, o: WellAli
   };
 }
 
+/** Options of an alignment in samples, for two wells. */
+export function optionsFor(reference: CorrelatedWell, target: CorrelatedWell, options: WellAlignOptions): AlignOptions {
+  const { stepM } = reference;
+  return {
+    ...options,
+    gapOpen: options.gapOpenM / stepM,
+    offset: Math.round((reference.firstM - target.firstM) / stepM),
+    mostShift: Math.round(options.mostShiftM / stepM),
+  };
+}
+
 /** Two wells aligned by their curves and the steps of these, with the differences `[reference][target]` that this rests on. */
 export function alignWells(
   reference: CorrelatedWell,
   target: CorrelatedWell,
   options: WellAlignOptions,
 ): { found: Alignment; cost: Float32Array } {
-  const { stepM } = reference;
   const both = withSteps(reference, target, options);
   const cost = differences(both.reference, both.target, both.weights);
-  const found = align(cost, reference.curves[0].length, target.curves[0].length, {
-    ...options,
-    gapOpen: options.gapOpenM / stepM,
-    offset: Math.round((reference.firstM - target.firstM) / stepM),
-    mostShift: Math.round(options.mostShiftM / stepM),
-  });
-  return { found, cost };
+  const [n, m] = [reference.curves[0].length, target.curves[0].length];
+  return { found: align(cost, n, m, optionsFor(reference, target, options)), cost };
 }
