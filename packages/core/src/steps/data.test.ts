@@ -4,18 +4,19 @@ import type { Volume } from '../earth/objects.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readInlines, readPlane } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
-import { madeHorizon, madeVolume, TURNED } from '../testing/objects.ts';
+import { madeHorizon, TURNED } from '../testing/objects.ts';
 import { even } from '../testing/random.ts';
+import { madeVolume } from '../testing/volume.ts';
 import { runStep, stepOf, tryLocal } from './index.ts';
 
-const SAMPLES = { step: 4, count: 101 };
+const SAMPLES = { step: 4, samples: 101, first: 0 };
 /** Every sample is told from every other. */
 const told = (i: number, j: number, k: number) => 10_000 * i + 200 * j + k;
 let store: Store;
 let volume: Volume;
 beforeEach(async () => {
   store = memoryStore();
-  volume = await madeVolume(store, 'Told', SAMPLES, told);
+  volume = await madeVolume(store, told, { ...SAMPLES, name: 'Told' });
 });
 const run = async (step: string, params: Record<string, unknown>, more: Record<string, string[]> = {}) =>
   (await runStep({ step: `data.${step}`, inputs: { seismic: [volume.id], ...more }, params }, store)) as Volume[];
@@ -83,7 +84,7 @@ describe('a decimation', () => {
 describe('a resampling', () => {
   const wave = (hz: number) => (_: number, __: number, k: number) => Math.sin(2 * Math.PI * hz * 0.004 * k);
   test('to a finer interval gives back the wave between the samples', async () => {
-    volume = await madeVolume(store, 'Wave', SAMPLES, wave(30));
+    volume = await madeVolume(store, wave(30), { ...SAMPLES, name: 'Wave' });
     const [fine] = await run('resample', { step: 1 });
     expect(fine.vertical).toEqual({ first: 0, step: 1, count: 401 });
     const values = await trace(fine, 3, 4);
@@ -92,12 +93,12 @@ describe('a resampling', () => {
       expect(Math.abs(values[k] - Math.sin(2 * Math.PI * 30 * 0.001 * k))).toBeLessThan(0.01);
   });
   test('to a wider one keeps what the new interval can hold, and lets nothing fold over', async () => {
-    volume = await madeVolume(store, 'Low', SAMPLES, wave(15));
+    volume = await madeVolume(store, wave(15), { ...SAMPLES, name: 'Low' });
     const [low] = await run('resample', { step: 10 });
     expect(low.vertical).toEqual({ first: 0, step: 10, count: 41 });
     expect(rms((await trace(low, 0, 0)).slice(8, 33))).toBeCloseTo(Math.SQRT1_2, 1);
     // 70 Hz is above the Nyquist of 50 Hz, and would come back as 30 Hz
-    volume = await madeVolume(store, 'High', SAMPLES, wave(70));
+    volume = await madeVolume(store, wave(70), { ...SAMPLES, name: 'High' });
     const [high] = await run('resample', { step: 10 });
     expect(rms((await trace(high, 0, 0)).slice(8, 33))).toBeLessThan(0.01);
   });
@@ -105,7 +106,7 @@ describe('a resampling', () => {
 
 describe('a mute', () => {
   test('follows a horizon that dips, from the sample on which it lies', async () => {
-    volume = await madeVolume(store, 'Ones', SAMPLES, () => 1);
+    volume = await madeVolume(store, () => 1, { ...SAMPLES, name: 'Ones' });
     const horizon = await madeHorizon(store, 'Bed', 'twt', (i, j) =>
       i === 5 && j === 5 ? Number.NaN : 100 + 4 * i + 8 * j,
     );
@@ -136,7 +137,7 @@ test('a polarity flip turns samples and what was declared, and twice is nothing'
   const [twice] = await run('flip', {});
   expect(twice.polarity).toBe('harder-positive');
   expect([...(await trace(twice, 2, 2))]).toEqual([
-    ...(await trace(await madeVolume(store, 'Told', SAMPLES, told), 2, 2)),
+    ...(await trace(await madeVolume(store, told, { ...SAMPLES, name: 'Told' }), 2, 2)),
   ]);
 });
 
@@ -149,13 +150,11 @@ test('footprint that is taken out and what is left make up the volume again', as
   const random = even(3);
   const stripes = (_: number, j: number) => (j % 2 === 0 ? 0.5 : -0.5);
   const lattice = { ...TURNED, inline: { first: 1, step: 1, count: 32 }, crossline: { first: 1, step: 1, count: 32 } };
-  volume = await madeVolume(
-    store,
-    'Striped',
-    { step: 4, count: 24 },
-    (i, j, k) => Math.sin(i / 9 + j / 11 + k / 3) + stripes(i, j) + 0.05 * random(),
+  volume = await madeVolume(store, (i, j, k) => Math.sin(i / 9 + j / 11 + k / 3) + stripes(i, j) + 0.05 * random(), {
+    name: 'Striped',
+    samples: 24,
     lattice,
-  );
+  });
   const [clean, removed] = await run('footprint', {});
   let [left, taken] = [0, 0];
   for (const k of [0, 11, 23]) {
@@ -175,7 +174,7 @@ test('what is tried on a line is empty where a crop or a decimation leaves out, 
   if (!trial) throw new Error('a crop cannot be tried');
   const params = { firstInline: 1002, lastInline: 1100, firstCrossline: 2003, lastCrossline: 2100, from: 40, to: 400 };
   const tried = await tryLocal(trial as never, params, store, volume, 'inline', 4);
-  const nk = SAMPLES.count;
+  const nk = SAMPLES.samples;
   expect(tried[2 * nk + 50]).toBeNaN();
   expect(tried[3 * nk + 9]).toBeNaN();
   expect(tried[3 * nk + 10]).toBe(told(4, 3, 10));

@@ -1,9 +1,7 @@
 import type { Lattice } from '../earth/lattice.ts';
-import type { EarthObject, Frame, Horizon, MadeBy, Volume } from '../earth/objects.ts';
-import { RunningStatistics } from '../numerics/statistics.ts';
+import type { EarthObject, Frame, Horizon, MadeBy } from '../earth/objects.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
-import { volumeWriter } from '../storage/volumes.ts';
 
 /** The frame of a project. */
 export const FRAME: Frame = {
@@ -66,51 +64,6 @@ export async function madeHorizon(
   };
   await store.commit({ put: [horizon] });
   return horizon;
-}
-
-/** A volume in time from a function of line and sample indexes, put in a store. */
-export async function madeVolume(
-  store: Store,
-  name: string,
-  samples: { step: number; count: number },
-  at: (i: number, j: number, k: number) => number,
-  lattice = TURNED,
-): Promise<Volume> {
-  const shape: [number, number, number] = [lattice.inline.count, lattice.crossline.count, samples.count];
-  const [ni, nj, nk] = shape;
-  const id = `volume-${name.toLowerCase().replaceAll(' ', '-')}`;
-  const writer = await volumeWriter(store, id, shape);
-  const statistics = new RunningStatistics();
-  let missing = 0;
-  for (let a = 0; a < ni; a += writer.slab) {
-    const slab = new Float32Array(writer.slab * nj * nk).fill(Number.NaN);
-    const lines = Math.min(writer.slab, ni - a);
-    for (let n = 0; n < lines * nj * nk; n++)
-      slab[n] = at(a + Math.floor(n / (nj * nk)), Math.floor(n / nk) % nj, n % nk);
-    for (let t = 0; t < lines * nj; t++) if (slab.subarray(t * nk, (t + 1) * nk).every(Number.isNaN)) missing++;
-    statistics.add(slab.subarray(0, lines * nj * nk));
-    await writer.write(a, slab);
-  }
-  await writer.finish();
-  const volume: Volume = {
-    id,
-    kind: 'volume',
-    name,
-    revision: `${id}-1`,
-    stage: 'data',
-    madeBy: MADE,
-    domain: 'twt',
-    quantity: 'amplitude',
-    unit: '',
-    polarity: 'harder-positive',
-    lattice,
-    vertical: { first: 0, ...samples },
-    layouts: writer.layouts,
-    statistics: statistics.finish(),
-    traces: { live: ni * nj - missing, missing, duplicate: 0 },
-  };
-  await store.commit({ put: [volume] });
-  return volume;
 }
 
 /** Something of a project by its name; fails where it is not there. */
