@@ -17,7 +17,7 @@ export interface AbsenceScale {
 const AROUND_M = 100;
 
 /** Least cost of paths that match the middle of a bed with anything, over the best of all. */
-const ofMiddle = (found: Alignment, { from, to }: BedSpan) =>
+export const ofMiddle = (found: Alignment, { from, to }: BedSpan) =>
   found.through((from + to) >> 1).reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
 
 /** What speaks for a bed being missing: the cost of finding its middle anywhere, less that of leaving it out. */

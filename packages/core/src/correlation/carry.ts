@@ -1,4 +1,4 @@
-import { type AbsenceScale, absenceOf, absenceScalesOf, type BedSpan, inOtherRock } from './absence.ts';
+import { type AbsenceScale, absenceOf, absenceScalesOf, type BedSpan, inOtherRock, ofMiddle } from './absence.ts';
 import { alignWells, type CorrelatedWell, type WellAlignOptions } from './wells.ts';
 
 /** A top of the reference well, by depth below the datum. */
@@ -20,7 +20,7 @@ export interface CarriedTop {
   match: number;
   /** The next best place at least half a wavelength of the curves away. */
   runnerUp: { tvdss: number; cost: number } | null;
-  /** Cost of the runner-up over that of the proposal: 0 no better, 20 far better. */
+  /** Cost of the runner-up, or of finding a bed that is missing, over that of the proposal: 0 no better, 20 far better. */
   margin: number;
   /** 0 to 1, from match and margin; of a bed that is missing, from how far it looks so. */
   confidence: number;
@@ -160,7 +160,8 @@ export function carryTops(
       if (rival < 0 || profile[j] < profile[rival]) rival = j;
     }
     const present = Number.isFinite(best) ? Math.max(0, best) : 50;
-    const margin = rival < 0 ? 50 : Math.max(0, profile[rival] - present);
+    // of a bed that is missing: what it would cost to find it anywhere after all
+    const margin = absent ? Math.max(0, ofMiddle(found, bed)) : rival < 0 ? 50 : Math.max(0, profile[rival] - present);
     const half = Math.round(options.windowM / stepM);
     let [sum, some] = [0, 0];
     for (let q = Math.max(0, i - half); q < Math.min(n, i + half); q++) {

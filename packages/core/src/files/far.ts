@@ -13,8 +13,14 @@ function boundsOf({ objects }: Around): [west: number, south: number, east: numb
   // one well that was put wrong must not make all others near
   const places = surveys.length > 0 ? surveys : wells;
   if (places.length === 0) return null;
-  const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
-  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+  const bounds: [number, number, number, number] = [...places[0], ...places[0]];
+  for (const [x, y] of places) {
+    bounds[0] = Math.min(bounds[0], x);
+    bounds[1] = Math.min(bounds[1], y);
+    bounds[2] = Math.max(bounds[2], x);
+    bounds[3] = Math.max(bounds[3], y);
+  }
+  return bounds;
 }
 
 /**
@@ -36,7 +42,11 @@ export function farFrom(sketch: Sketch, around: Around): string | null {
   const far = shapes.filter((d) => d > limit);
   if (far.length === 0) return null;
   const units = unitsOf(around.frame);
-  const most = units.to(Math.max(...far), 'm') / 1000;
+  const most =
+    units.to(
+      far.reduce((a, b) => Math.max(a, b)),
+      'm',
+    ) / 1000;
   const unit = units.of('m') === 'm' ? 'km' : `thousand ${units.of('m')}`;
   const which = far.length === shapes.length ? 'It lies' : `${far.length} of its ${shapes.length} places lie`;
   return `${which} up to ${most.toFixed(0)} ${unit} from what the project holds: check its coordinate system, unit and columns.`;
