@@ -39,9 +39,10 @@ describe('places far from what a project holds', () => {
     expect(farFrom(at(), QUILLON)).toBeNull();
   });
   test('are counted among as many as a country has wells', () => {
-    const many: [number, number][] = Array.from({ length: 300_000 }, (_, n) => [514_000, 7_644_500 + (n % 2) * 9e6]);
-    expect(farFrom(at(...many.slice(0, 50_000)), QUILLON)).toContain('25000 of its 50000 places');
-    const project = around(...many.filter((_, n) => n % 2 === 0).map(([x, y], n) => well(`W${n}`, x, y)));
+    const objects = Array.from({ length: 200_000 }, (_, n) => well(`W${n}`, 514_000, 7_644_500 + (n % 1000)));
+    const project = { ...QUILLON, objects };
+    const points = objects.map(({ x, y }, n) => ({ x, y: y + (n % 2) * 9e6, label: '' }));
+    expect(farFrom({ lines: [], points }, project)).toContain('100000 of its 200000 places');
     expect(farFrom(at([514_000, 7_644_500]), project)).toBeNull();
   });
   test('are told by the survey where there is one, whatever one well says', async () => {
