@@ -104,6 +104,24 @@ describe('a volume leaves and comes back', () => {
     ])
       expect(text).toContain(said);
   });
+  test('the text header cuts no word or number in two, and keeps what is longer than a line', async () => {
+    const store = memoryStore('Osmund');
+    const file = `${'a'.repeat(100)} part of a volume with a long name.sgy`;
+    const made = await madeVolume(store, (i, j, k) => i + j + k, { name: 'A volume whose name goes on and on' });
+    const volume = { ...made, madeBy: { ...made.madeBy, file } };
+    await store.commit({ put: [volume] });
+    const { object } = await back('out.sgy', await exportObject(store, volume, 'sgy', await frame()), {
+      domain: 'twt',
+      quantity: 'amplitude',
+    });
+    const lines = ((object as Volume).text ?? []).map((line) => line.replace(/^C[ \d]\d ?/, '').trimEnd());
+    for (const line of lines) expect(line.length).toBeLessThanOrEqual(76);
+    const places = lines.findIndex((line) => line.includes('CDP Y'));
+    const words = `${lines[places]} ${lines[places + 1]}`.split(/\s+/);
+    expect(words).toEqual(expect.arrayContaining(['77-80,', 'TIMES', '100']));
+    expect(lines.join('')).toContain('A'.repeat(100));
+    expect(lines.join(' ')).toContain('LONG NAME.SGY');
+  });
   test('as a VTK image whose bins are no rectangles it is refused, by name', async () => {
     const store = memoryStore();
     const skew = { ...TURNED, perInline: [3, 25] as [number, number], perCrossline: [25, 0] as [number, number] };

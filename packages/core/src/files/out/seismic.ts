@@ -20,7 +20,8 @@ const HELD = 4e6;
 async function textOf({ frame, map, options, store }: Out, object: Volume | SeismicLine): Promise<string[]> {
   const { name } = await store.facts();
   const { madeBy, vertical: v } = object;
-  const in80 = (text: string) => text.toUpperCase().match(/.{1,76}/g) ?? [];
+  // broken at blanks, so that no number is cut in two
+  const in80 = (text: string) => text.toUpperCase().match(/(?:^ {0,4})?\S(?:.{0,71}(?= |$)|\S{0,71})/g) ?? [];
   const polarity =
     object.polarity === undefined
       ? 'NOT DECLARED'
