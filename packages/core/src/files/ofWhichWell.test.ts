@@ -78,6 +78,19 @@ test('a table that names its wells is not asked about, and no other kind is take
   expect(horizon.takenFor).toBe('Horizon points');
 });
 
+test('well heads without a column of names are asked for it, and no well is lost to another', async () => {
+  const text = 'Hole,x_m,y_m,kb_m\nA-1,1,2,25\nA-2,3,4,25\n';
+  const report = await inspectFile(source('heads.csv', text));
+  expect(report.refused?.message).toContain('for well heads it lacks Well');
+  expect(report.questions.map((q) => q.key)).not.toContain('well');
+  const { objects } = await loadFile(
+    source('heads.csv', text),
+    { 'column.well': 'Hole' },
+    { store: memoryStore(), crsTable },
+  );
+  expect(objects.map((o) => o.name)).toEqual(['A-1', 'A-2']);
+});
+
 test('columns that go by no known word are no table until it is said which', async () => {
   const text = 'Osmund 1 514394.0 7646433.0 692.6\nOsmund 1 514349.9 7646410.5 759.5\n';
   const report = await inspectFile(source('sticks.dat', text));

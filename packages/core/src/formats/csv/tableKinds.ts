@@ -59,7 +59,8 @@ export const TABLES: TableSpec[] = [
     kind: 'well heads',
     title: 'Well heads',
     columns: [
-      well,
+      // every row is a well of its own, which no one name can stand for
+      { ...well, told: false },
       x,
       y,
       {
