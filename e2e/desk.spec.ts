@@ -157,6 +157,25 @@ test('the keyboard reaches the work: palette, keys, lines', async ({ page }) => 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
 
+test('lines are stepped by a chosen number with wheel and arrows, and a section says its scale', async ({ page }) => {
+  await openWorkedUp(page);
+  const number = page.getByLabel('Line number');
+  const first = Number(await number.inputValue());
+  await page.getByLabel('Step by this many lines').fill('5');
+  await page.getByRole('button', { name: 'Next line' }).click();
+  await expect(number).toHaveValue(String(first + 5));
+  await page.getByTestId('section-raster').hover();
+  await page.mouse.wheel(0, -100);
+  await expect(number).toHaveValue(String(first));
+  const scale = async () =>
+    Number((await page.getByTestId('section-scale').innerText()).match(/^1 : ([\d\s]+)/)?.[1].replace(/\s/g, ''));
+  const whole = await scale();
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -300);
+  await page.keyboard.up('Control');
+  await expect.poll(scale).toBeLessThan(whole);
+});
+
 for (const scheme of ['light', 'dark'] as const)
   test(`nothing serious for those who read with other means (${scheme})`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: scheme });

@@ -296,7 +296,7 @@ function Section(props: {
                   <ChevronRight size={14} />
                 </button>
               </span>
-              <label className={css.wideOnly} title="Lines that the wheel and the arrows step by">
+              <label title="Lines that the wheel and the arrows step by">
                 by{' '}
                 <input
                   className={css.line}
@@ -372,7 +372,11 @@ function Section(props: {
           unit={live ? '' : volume.unit}
           text={live ? liveText(live.step, volume) : quantityText(volume, units)}
         />
-        <span className={`${css.colorBar} ${css.wideOnly}`} style={{ right: MARGIN.right, bottom: 16 }}>
+        <span
+          className={`${css.colorBar} ${css.scale}`}
+          data-testid="section-scale"
+          style={{ right: MARGIN.right, bottom: 16 }}
+        >
           1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
           {domain === 'twt' ? ` · ${perSecond.toFixed(1)} cm/s` : ''}
         </span>
