@@ -152,6 +152,25 @@ test('a top is dragged, renamed in all wells and deleted; one that would cross a
   await expect(panel.locator('svg text').filter({ hasText: /^Sand base$/ })).toHaveCount(0);
 });
 
+test('a formula says what it would give as it is typed, is held back while units do not agree, and runs', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await page.getByRole('button', { name: /^Formula/ }).click();
+  const sheet = page.getByRole('complementary', { name: 'Formula' });
+  await sheet.getByRole('textbox', { name: 'Formula' }).fill('density + ');
+  await sheet.getByRole('button', { name: 'sonic', exact: true }).click();
+  await expect(sheet.getByText('density and sonic (slowness) cannot be added')).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Run', exact: true })).toBeDisabled();
+  await sheet.getByRole('textbox', { name: 'Formula' }).fill('density / sonic');
+  await sheet.getByLabel('Called').fill('AI');
+  await expect(sheet.getByText('AI will be in kg/m²s.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Run', exact: true }).click();
+  const made = page.getByRole('complementary', { name: 'Formula of QN-1' });
+  await expect(made.getByText(/other, kg\/m²s/)).toBeVisible();
+});
+
 test('facies are painted with a brush, and the panel is printed as an SVG on paper', async ({ page }) => {
   await openWorkedUp(page);
   await page.keyboard.press('l');

@@ -41,6 +41,7 @@ export { drawn, type Given, newDrawn } from './project/given.ts';
 export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';
 export * from './project/make.ts';
+export * from './project/names.ts';
 export { attached, type Declarable, reclassed, redeclared, toSi } from './project/redeclare.ts';
 export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { relationOf, type TopInTime, topInTime } from './project/seeds.ts';

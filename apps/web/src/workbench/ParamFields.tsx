@@ -1,7 +1,18 @@
-import { type AnyStep, paramsSchema, type Units } from '@lithagon/core';
+import {
+  type AnyStep,
+  curveNames,
+  type EarthObject,
+  formulaNames,
+  type Named,
+  paramsSchema,
+  topNames,
+  type Units,
+} from '@lithagon/core';
 import { useState } from 'react';
+import { useProject } from '../state/project';
 import { useUnits } from '../state/units';
 import { Field, Range, Select } from '../ui/Field';
+import { FormulaField, NameField, NameListField } from './NamesField';
 import { RowsField } from './RowsField';
 import css from './Sheet.module.css';
 
@@ -14,6 +25,8 @@ interface Property {
   minimum?: number;
   maximum?: number;
   step?: number;
+  default?: unknown;
+  names?: Named;
   items?: { properties?: Record<string, { type?: string }> };
 }
 
@@ -21,16 +34,29 @@ interface Property {
 export function ParamFields(props: {
   step: AnyStep;
   params: Record<string, unknown>;
+  /** Names of the wells whose tops and curves may be named; all of them where none is given. */
+  wells?: string[];
   onChange(params: Record<string, unknown>): void;
 }) {
   const { step, params } = props;
   const units = useUnits();
+  const objects = useProject((s) => s.objects);
+  const wells = props.wells?.length ? props.wells : objects.filter((o) => o.kind === 'well').map((o) => o.name);
   const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
   const set = (key: string, value: unknown) => props.onChange({ ...params, [key]: value });
   return (
     <>
       {Object.entries(properties).map(([key, p]) =>
-        p.type === 'array' ? (
+        p.names ? (
+          <Naming
+            key={key}
+            property={p}
+            names={p.names}
+            value={String(params[key] ?? '')}
+            held={HELD[p.names](objects, wells)}
+            onChange={(v) => set(key, v)}
+          />
+        ) : p.type === 'array' ? (
           <RowsField
             key={key}
             label={p.title ?? key}
@@ -90,6 +116,23 @@ export function ParamFields(props: {
       )}
     </>
   );
+}
+
+const HELD: Record<Named, (objects: EarthObject[], wells: string[]) => string[]> = {
+  top: topNames,
+  tops: topNames,
+  curve: curveNames,
+  curves: curveNames,
+  formula: formulaNames,
+};
+
+/** A parameter that names something which wells have. */
+function Naming(props: { property: Property; names: Named; value: string; held: string[]; onChange(v: string): void }) {
+  const { property: p, names, ...rest } = props;
+  const facts = { label: p.title ?? '', help: p.description, ...rest };
+  if (names === 'formula') return <FormulaField {...facts} />;
+  if (names === 'tops' || names === 'curves') return <NameListField {...facts} />;
+  return <NameField {...facts} empty={p.default === ''} />;
 }
 
 /** A parameter as it reads in the project's units. */

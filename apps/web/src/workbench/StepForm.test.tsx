@@ -2,6 +2,7 @@ import { type AnyStep, defineStep, forgetStep, number, registerStep } from '@lit
 import { renderToStaticMarkup } from 'react-dom/server';
 import { afterEach, expect, test } from 'vitest';
 import { z } from 'zod';
+import { NameField, NameListField } from './NamesField';
 import { StepForm } from './StepForm';
 import { initialParams, lacks } from './steps';
 
@@ -47,6 +48,29 @@ test('a step made up on the spot has a form: its title, what it needs, every par
     expect(form).toContain(text);
   expect(form).toContain('value="36"');
   expect(form).toContain('After Made up (2026)');
+});
+
+const names = (value: string, held: string[]) => ({ label: 'Which', value, held, onChange: () => undefined });
+
+test('a parameter that names a top offers those that there are, and says of another that no well has it', () => {
+  const of = (value: string, empty = false) =>
+    renderToStaticMarkup(<NameField {...names(value, ['Upper', 'Sand'])} empty={empty} />);
+  expect(of('Sand')).toMatch(/<option value="Upper">Upper<\/option><option value="Sand" selected="">/);
+  expect(of('Sand')).not.toContain('none');
+  expect(of('', true)).toContain('<option value="" selected="">none</option>');
+  expect(of('Gone')).toContain('Gone, which no chosen well has');
+});
+
+test('one that names several shows which are taken; a name that no well has stays to be taken out', () => {
+  const form = renderToStaticMarkup(<NameListField {...names('sonic, spectral', ['gamma ray', 'sonic'])} />);
+  expect(form).toContain('2 of 3');
+  const pressed = [...form.matchAll(/aria-pressed="(\w+)"[^>]*>([^<]+)/g)].map(([, on, name]) => [name, on]);
+  expect(pressed).toEqual([
+    ['gamma ray', 'false'],
+    ['sonic', 'true'],
+    ['spectral', 'true'],
+  ]);
+  expect(form).toContain('No chosen well has it');
 });
 
 test('a step says what it still lacks, in words', () => {

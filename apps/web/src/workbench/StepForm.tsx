@@ -1,4 +1,11 @@
-import { type AnyStep, checkParams, type InputSpec, type Volume } from '@lithagon/core';
+import {
+  type AnyStep,
+  asLithagonError,
+  checkParams,
+  type EarthObject,
+  type InputSpec,
+  type Volume,
+} from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { readPlane, trialTook } from '../compute/planes';
@@ -13,6 +20,28 @@ import { ParamFields } from './ParamFields';
 import { Response } from './Response';
 import css from './Sheet.module.css';
 import { runSetup, takesPlaceOf } from './steps';
+
+/** What a run would give, or why it cannot, where the step can say so beforehand. */
+function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {
+  const [foreseen, setForeseen] = useState<{ says?: string; problem?: string } | null>(null);
+  const asked = JSON.stringify([setup.inputs, setup.params]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: inputs and parameters are compared by what they say
+  useEffect(() => {
+    if (!step.foresee) return setForeseen(null);
+    let wanted = true;
+    const given = Object.fromEntries(
+      Object.entries(setup.inputs).map(([role, ids]) => [role, objects.filter((o) => ids.includes(o.id))]),
+    );
+    step.foresee({ inputs: given, objects, params: setup.params }).then(
+      (says) => wanted && setForeseen({ says }),
+      (cause: unknown) => wanted && setForeseen({ problem: asLithagonError(cause).sentence }),
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [step, asked, objects]);
+  return foreseen;
+}
 
 /** A step being set up: the form, trial and estimate come from its declaration. */
 export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
@@ -53,6 +82,10 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
     };
   }, [paramsKey, volume?.id]);
 
+  const wells = Object.values(setup.inputs)
+    .flat()
+    .flatMap((id) => objects.find((o) => o.id === id && o.kind === 'well')?.name ?? []);
+  const foreseen = useForeseen(setup, step, objects);
   const replaced = takesPlaceOf(setup, objects);
   let problem: string | null = null;
   try {
@@ -60,6 +93,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   } catch (cause) {
     problem = (cause as Error).message;
   }
+  problem ??= foreseen?.problem ?? null;
   const lineCount = volume ? volume.lattice[plane].count : 0;
   const estimate = took !== null && volume ? (took * lineCount) / 1000 : null;
   return (
@@ -86,7 +120,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             }}
           />
         ))}
-        <ParamFields step={step} params={setup.params} onChange={(params) => change({ params })} />
+        <ParamFields step={step} params={setup.params} wells={wells} onChange={(params) => change({ params })} />
         {replaced.length === 0 && (
           <Field label="Name" help="What the result is called; made from what it rests on where this is empty.">
             {(id) => (
@@ -101,7 +135,6 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
           </Field>
         )}
         {step.response && volume && <Response step={step} params={setup.params} volume={volume} />}
-        {problem && <p className={css.warning}>{problem}</p>}
         {replaced.length > 0 && (
           <p className={css.note}>
             Takes the place of {replaced.map((o) => o.name).join(' and ')}; what rests on it will be out of date until
@@ -111,6 +144,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
         <p className={css.result}>After {step.source}</p>
       </div>
       <footer className={css.go}>
+        {problem ? <p className={css.warning}>{problem}</p> : foreseen?.says && <p>{foreseen.says}</p>}
         {local && (
           <Button
             aria-pressed={setup.live}

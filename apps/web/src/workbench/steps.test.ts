@@ -1,5 +1,14 @@
 import '../testing/browser';
-import { type AnyStep, allSteps, type EarthObject, stepOf, type Volume } from '@lithagon/core';
+import {
+  type AnyStep,
+  allSteps,
+  curveNames,
+  type EarthObject,
+  newTable,
+  stepOf,
+  topNames,
+  type Volume,
+} from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { MADE } from '@lithagon/core/testing/objects';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
@@ -43,6 +52,19 @@ describe('a step', () => {
       if (!read.success) for (const issue of read.error.issues) expect(params[String(issue.path[0])] ?? '').toBe('');
     }
   });
+  test('begins with tops and curves that the wells have, and with its own names where they have none', () => {
+    const tie = initialParams(step('tie.well'), objects);
+    const names = topNames(objects, ['T-1']);
+    expect(names).not.toContain('Tolven Base');
+    expect(names).toContain(tie.top);
+    const zone = initialParams(step('volumes.inPlace'), objects);
+    expect(names).toEqual(expect.arrayContaining([zone.topName, zone.baseName]));
+    expect(zone.topName).not.toBe(zone.baseName);
+    expect(initialParams(step('wells.carry'), objects).curves).toBe(
+      ['gamma ray', 'sonic', 'density'].filter((c) => curveNames(objects, ['T-1']).includes(c)).join(', '),
+    );
+    expect(initialParams(step('tie.well'), []).top).toBe('Tolven Top');
+  });
   test('is set up with what the desk shows where it fits', () => {
     const other = { ...seismic, id: 'other', name: 'Other' };
     const all = [...objects, other];
@@ -53,6 +75,20 @@ describe('a step', () => {
     useDesk.setState({ volume: 'gone' });
     prepare(step('attributes.variance'));
     expect(Object.values(useSelection.getState().setup?.inputs ?? {})).toEqual([['seismic']]);
+  });
+  test('of facies begins with the wells that are described, and with all where none is', () => {
+    const well = objects.find((o) => o.kind === 'well') as EarthObject;
+    const other: EarthObject = { ...well, id: 'other', name: 'Other' };
+    const chosen = (more: EarthObject[]) => {
+      const all = [...objects, other, ...more];
+      useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+      prepare(step('wells.facies'));
+      return useSelection.getState().setup?.inputs;
+    };
+    const painted = newTable('facies', 'Other');
+    const predicted: EarthObject = { ...newTable('facies', 'T-1'), madeBy: { ...MADE, step: 'wells.facies' } };
+    expect(chosen([])?.trained).toEqual([well.id, 'other']);
+    expect(chosen([painted, predicted])).toMatchObject({ trained: ['other'], wells: [well.id, 'other'] });
   });
   test('named by its id takes inputs and a name of choice', () => {
     const [role] = Object.keys(step('attributes.variance').inputs);

@@ -2,13 +2,18 @@ import {
   type AnyStep,
   askedInputs,
   bytesOf,
+  companionsOf,
+  curveNames,
   type EarthObject,
   type InputSpec,
+  listed,
   madeTogether,
+  type Named,
   type Preview,
   paramsSchema,
   type runStep,
   stepOf,
+  topNames,
   unfit,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
@@ -42,10 +47,38 @@ function wanted({ quantity = [], kind }: InputSpec): string {
   return `${/^[aeiou]/.test(what) ? 'an' : 'a'} ${what}: load or make one first`;
 }
 
-/** Initial values of a step's parameters, from its declaration. */
-export function initialParams(step: AnyStep): Record<string, unknown> {
-  const { properties } = paramsSchema(step) as { properties?: Record<string, { default?: unknown }> };
-  return Object.fromEntries(Object.entries(properties ?? {}).map(([key, p]) => [key, p.default]));
+type Declared = Record<string, { default?: unknown; names?: Named }>;
+
+/** Initial values of a step's parameters, from its declaration; tops and curves that they name are ones that there are. */
+export function initialParams(step: AnyStep, objects: EarthObject[] = []): Record<string, unknown> {
+  const { properties = {} } = paramsSchema(step) as { properties?: Declared };
+  const wells = objects.filter((o) => o.kind === 'well').map((o) => o.name);
+  const tops = topNames(objects, wells);
+  const curves = curveNames(objects, wells);
+  const taken: string[] = [];
+  const named = (names: Named | undefined, initial: unknown) => {
+    if (typeof initial !== 'string' || initial === '') return initial;
+    if (names === 'curves')
+      return (
+        listed(initial)
+          .filter((c) => curves.includes(c))
+          .join(', ') || initial
+      );
+    if (names !== 'top' && names !== 'curve') return initial;
+    const held = names === 'top' ? tops : curves;
+    // a zone between two tops has two of them
+    const name = held.includes(initial) ? initial : (held.find((h) => !taken.includes(h)) ?? initial);
+    taken.push(name);
+    return name;
+  };
+  return Object.fromEntries(Object.entries(properties).map(([key, p]) => [key, named(p.names, p.default)]));
+}
+
+/** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
+function firstChosen(step: AnyStep, { having }: InputSpec, fits: EarthObject[], objects: EarthObject[]): EarthObject[] {
+  if (!having) return fits;
+  const own = fits.filter((o) => companionsOf(objects, o.name, having).some((c) => c.madeBy.step !== step.id));
+  return own.length > 0 ? own : fits;
 }
 
 /** Open a step in the Sheet with inputs that fit: what the desk shows where it can. */
@@ -55,12 +88,12 @@ export function prepare(step: AnyStep): void {
   const inputs = Object.fromEntries(
     (Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => {
       const fits = fitting(spec, objects);
-      if (spec.many) return [role, fits.map((o) => o.id)];
+      if (spec.many) return [role, firstChosen(step, spec, fits, objects).map((o) => o.id)];
       const one = fits.find((o) => o.id === shown) ?? fits[0];
       return [role, one && !spec.optional ? [one.id] : []];
     }),
   );
-  setUp({ step: step.id, inputs, params: initialParams(step), live: false });
+  setUp({ step: step.id, inputs, params: initialParams(step, objects), live: false });
 }
 
 /** Open a step by its id, with inputs of choice over those that fit, and a name for what it makes. */

@@ -15,6 +15,8 @@ export interface InputSpec<K extends Kind = Kind> {
   optional?: boolean;
   /** Tables, logs and relations of the chosen wells that the step reads too; they are found by the well's name. */
   companions?: Kind[];
+  /** Chosen at first are those that have one of this kind which the step did not make. */
+  having?: Kind;
 }
 
 /** What a step gives under a role. */
@@ -119,7 +121,10 @@ interface StepFacts {
 }
 
 /** A choice of wells, with what a step reads of them. */
-export function wellsInput<const K extends Kind[], const O extends { optional?: true }>(companions: K, more?: O) {
+export function wellsInput<const K extends Kind[], const O extends { optional?: true; having?: Kind }>(
+  companions: K,
+  more?: O,
+) {
   return { kind: 'well', title: 'Wells', many: true, companions, ...more } as {
     kind: 'well';
     title: string;
@@ -139,6 +144,8 @@ export interface Step<
   trial?: AnyLocal<z.infer<P>>;
   /** Gain at a frequency (Hz), drawn over the data's own spectrum; `spectrum` gives that in dB by frequency. */
   response?(params: z.infer<P>, hz: number): number;
+  /** What a run would give, in a sentence, from parameters and objects alone; throws why it cannot. */
+  foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
   run(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
 }
 
@@ -179,7 +186,11 @@ export interface ParamFacts {
   title: string;
   description: string;
   unit?: string;
+  /** What of the project the text names; several with commas between for “tops” and “curves”. */
+  names?: Named;
 }
+
+export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula';
 
 /** A number parameter with unit and range. */
 export function number(
@@ -202,14 +213,22 @@ export function choice<const O extends [string, ...string[]]>(facts: ParamFacts,
     .meta({ ...facts });
 }
 
-/** A short text, such as the name of a top. */
-export function text(facts: ParamFacts, initial: string) {
+/** A text, such as the name of a top; it may be left empty where it begins so. */
+export function text(facts: ParamFacts, initial: string, longest = 200) {
   return z
     .string()
-    .min(1)
-    .max(200)
+    .min(initial ? 1 : 0)
+    .max(longest)
     .default(initial)
     .meta({ ...facts });
+}
+
+/** The names in a text that has commas between them. */
+export function listed(names: string): string[] {
+  return names
+    .split(',')
+    .map((n) => n.trim())
+    .filter(Boolean);
 }
 
 /** Parameters as JSON Schema (2020-12), for forms, the command line and the methods page. */

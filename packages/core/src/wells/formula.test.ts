@@ -7,7 +7,7 @@ const curves = new Map<string, Variable>([
   ['RHOB', { values: Float32Array.from([2400, 2300, 2200, 2400]), unit: 'kg/m3' }],
   ['PHI', { values: Float32Array.from([0.1, 0.2, 0.3, 0.1]), unit: '1' }],
 ]);
-const run = async (text: string, unit = '') => [...(await evaluateFormula(text, curves, 4, unit))];
+const run = async (text: string, unit = '') => [...(await evaluateFormula(text, curves, 4, unit)).values];
 
 describe('a formula over curves', () => {
   test('ordinary notation, nulls stay null', async () => {
@@ -22,18 +22,30 @@ describe('a formula over curves', () => {
     expect((await run('RHOB / DT', 'kg/m²s'))[0] / ((2400 * 1e6) / 300)).toBeCloseTo(1, 6);
     expect((await run('DT', 'us/ft'))[0]).toBeCloseTo(300 * 0.3048, 3);
   });
+  test('without a unit the result has its own', async () => {
+    const unitOf = async (text: string) => (await evaluateFormula(text, curves, 4, '')).unit;
+    expect(await unitOf('GR / 2')).toBe('');
+    expect(await unitOf('1 / DT')).toBe('m/s');
+    expect(await unitOf('RHOB / DT')).toBe('kg/m²s');
+    expect(await unitOf('RHOB / DT^2')).toBe('Pa');
+    expect(await unitOf('DT^2')).toBe('s²·m⁻²');
+    expect(await unitOf('sqrt(DT)')).toBe('s^0.5·m^-0.5');
+  });
   test('a plain value is asked for with its unit', async () => {
     expect((await run('310 * in(1 / DT, "m/s")^0.25', 'kg/m3'))[0]).toBeCloseTo(310 * (1e6 / 300) ** 0.25, 2);
   });
   test.each([
-    ['DT + RHOB', '', 'cannot be added'],
-    ['log(DT)', '', 'takes a plain number'],
-    ['1 / DT', 'kg/m3', 'The formula gives'],
-    ['in(DT, "m")', '', 'does not measure'],
+    ['DT + RHOB', '', 'DT (slowness) and RHOB (density) cannot be added'],
+    ['DT * RHOB > DT', '', 'DT * RHOB (in s·m⁻⁴·kg) and DT (slowness) cannot be compared'],
+    ['log(DT)', '', 'log takes a plain number, not DT (slowness)'],
+    ['1 / DT', 'kg/m3', 'The formula gives velocity in m/s, and “kg/m3” measures density'],
+    ['in(DT, "m")', '', '“m” does not measure DT (slowness)'],
     ['NOPE + 1', '', 'no curve “NOPE”'],
     ['GR +* 2', '', 'cannot be read'],
     ['foo(GR)', '', 'no function “foo”'],
-    ['PHI^DT', '', 'A power is a plain number'],
+    ['PHI^DT', '', 'A power is a plain number, not DT (slowness)'],
+    ['max(DT, RHOB)', '', 'DT (slowness) and RHOB (density) have no common max'],
+    ['PHI > 0 ? DT : RHOB', '', 'DT (slowness) and RHOB (density) cannot be the two branches'],
   ])('%s is refused in a sentence', async (text, unit, sentence) => {
     await expect(run(text, unit)).rejects.toThrow(sentence);
   });

@@ -29,35 +29,50 @@ const MADE_OF: Record<string, Record<string, number>> = {
   pressure: { mass: 1, length: -1, time: -2 },
   volume: { length: 3 },
   resistivity: { resistivity: 1, length: 1 },
+  impedance: { mass: 1, length: -2, time: -1 },
 };
-const IMPEDANCE = { mass: 1, length: -2, time: -1 };
+const SI: Record<string, string> = {
+  length: 'm',
+  time: 's',
+  slowness: 's/m',
+  velocity: 'm/s',
+  density: 'kg/m3',
+  pressure: 'Pa',
+  volume: 'm3',
+  resistivity: 'ohm.m',
+  impedance: 'kg/m²s',
+};
 
 /** Dimension and factor to SI of a unit; plain where it is a fraction, a gamma-ray unit, an angle or unknown. */
 function unitFacts(unit: string): { dimension: Dimension; toSi: number } {
-  if (/^kg\/m[²2]s$/.test(unit)) return { dimension: IMPEDANCE, toSi: 1 };
+  if (/^kg\/m[²2]s$/.test(unit)) return { dimension: MADE_OF.impedance, toSi: 1 };
   const named = unitNamed(unit);
   const dimension = named ? dimensionOf(named) : null;
   if (!named || !dimension || !MADE_OF[dimension]) return { dimension: null, toSi: 1 };
-  const si = {
-    length: 'm',
-    time: 's',
-    slowness: 's/m',
-    velocity: 'm/s',
-    density: 'kg/m3',
-    pressure: 'Pa',
-    volume: 'm3',
-    resistivity: 'ohm.m',
-  }[dimension] as string;
-  return { dimension: MADE_OF[dimension], toSi: factor(named, si) };
+  return { dimension: MADE_OF[dimension], toSi: factor(named, SI[dimension]) };
 }
 
-const named = (d: Dimension) =>
-  d === null || Object.values(d).every((v) => v === 0)
-    ? 'a plain number'
-    : Object.entries(d)
-        .filter(([, v]) => v !== 0)
-        .map(([k, v]) => (v === 1 ? k : `${k}^${v}`))
-        .join('·');
+/** What a dimension is called and its SI unit; made of base units where it has no name. */
+function known(d: Dimension): { name: string | null; unit: string } {
+  if (plain(d)) return { name: null, unit: '' };
+  const name = Object.keys(MADE_OF).find((k) => alike(MADE_OF[k], d));
+  if (name) return { name, unit: SI[name] };
+  const base: Record<string, string> = { mass: 'kg', length: 'm', time: 's', resistivity: 'ohm' };
+  const raised = (v: number) =>
+    v === 1
+      ? ''
+      : Number.isInteger(v)
+        ? String(v).replace(/[-\d]/g, (c) => '⁻⁰¹²³⁴⁵⁶⁷⁸⁹'['-0123456789'.indexOf(c)])
+        : `^${v}`;
+  const parts = Object.entries(d ?? {}).filter(([, v]) => Math.abs(v) > 1e-9);
+  return { name: null, unit: parts.map(([k, v]) => `${base[k]}${raised(Number(v.toFixed(4)))}`).join('·') };
+}
+const named = (d: Dimension) => (plain(d) ? 'a plain number' : (known(d).name ?? `in ${known(d).unit}`));
+/** A part of a formula with what it measures, as refusals write it. */
+const told = (node: Walked | undefined, d: Dimension) => {
+  const text = String(node).slice(0, 40);
+  return text === named(d) ? text : `${text} (${named(d)})`;
+};
 const plain = (d: Dimension) => d === null || Object.values(d).every((v) => Math.abs(v) < 1e-9);
 const alike = (a: Dimension, b: Dimension) =>
   [...new Set([...Object.keys(a ?? {}), ...Object.keys(b ?? {})])].every(
@@ -81,7 +96,7 @@ const FUNCTIONS: Record<string, (x: number) => number> = {
   tan: Math.tan,
 };
 
-const refuse = (message: string, fix = 'Nothing was computed.') => new LithagonError('formula', message, { fix });
+const refuse = (message: string, fix?: string) => new LithagonError('formula', message, { fix });
 
 function each(n: number, a: Value['values'], b: Value['values'], f: (x: number, y: number) => number) {
   if (typeof a === 'number' && typeof b === 'number') return f(a, b);
@@ -91,14 +106,14 @@ function each(n: number, a: Value['values'], b: Value['values'], f: (x: number, 
 }
 
 /** A comparison with a null says nothing. */
-const told = (x: number, y: number, yes: boolean) => (Number.isNaN(x + y) ? Number.NaN : yes ? 1 : 0);
+const sure = (x: number, y: number, yes: boolean) => (Number.isNaN(x + y) ? Number.NaN : yes ? 1 : 0);
 const COMPARE: Record<string, (x: number, y: number) => number> = {
-  '<': (x, y) => told(x, y, x < y),
-  '>': (x, y) => told(x, y, x > y),
-  '<=': (x, y) => told(x, y, x <= y),
-  '>=': (x, y) => told(x, y, x >= y),
-  '==': (x, y) => told(x, y, x === y),
-  '!=': (x, y) => told(x, y, x !== y),
+  '<': (x, y) => sure(x, y, x < y),
+  '>': (x, y) => sure(x, y, x > y),
+  '<=': (x, y) => sure(x, y, x <= y),
+  '>=': (x, y) => sure(x, y, x >= y),
+  '==': (x, y) => sure(x, y, x === y),
+  '!=': (x, y) => sure(x, y, x !== y),
 };
 
 // the parser's nodes, as far as they are walked
@@ -128,14 +143,18 @@ function walk(node: Walked, variables: Map<string, Variable>, n: number): Value 
       if (name === 'pi') return { values: Math.PI, dimension: null };
       const found = variables.get(name);
       if (!found)
-        throw refuse(`There is no curve “${name}”.`, `There are ${[...variables.keys()].slice(0, 30).join(', ')}.`);
+        throw new LithagonError('curve', `There is no curve “${name}”.`, {
+          fix: `There are ${[...variables.keys()].slice(0, 30).join(', ')}.`,
+        });
       const { dimension, toSi } = unitFacts(found.unit);
       return { values: dimension && toSi !== 1 ? found.values.map((v) => v * toSi) : found.values, dimension };
     }
     case 'ConditionalNode': {
       const [test, yes, no] = [down(node.condition), down(node.trueExpr), down(node.falseExpr)];
       if (yes.dimension && no.dimension && !alike(yes.dimension, no.dimension))
-        throw refuse(`One branch is ${named(yes.dimension)}, the other ${named(no.dimension)}.`);
+        throw refuse(
+          `${told(node.trueExpr, yes.dimension)} and ${told(node.falseExpr, no.dimension)} cannot be the two branches of one result.`,
+        );
       const pick = (v: Value['values'], k: number) => (typeof v === 'number' ? v : v[k]);
       const out = new Float32Array(n);
       for (let k = 0; k < n; k++) {
@@ -162,15 +181,15 @@ function call(node: Walked, variables: Map<string, Variable>, n: number): Value 
     const value = walk(args[0], variables, n);
     const { dimension, toSi } = unitFacts(unit);
     if (!dimension || !alike(dimension, value.dimension))
-      throw refuse(`“${unit}” does not measure ${named(value.dimension)}.`, 'Write a unit of that quantity.');
+      throw refuse(`“${unit}” does not measure ${told(args[0], value.dimension)}.`, 'Write a unit of that quantity.');
     return { values: each(n, value.values, toSi, (x, f) => x / f), dimension: null };
   }
   const values = args.map((a) => walk(a, variables, n));
   if (name === 'min' || name === 'max') {
     if (values.length < 2) throw refuse(`${name} takes two values or more.`);
-    return values.reduce((a, b) => {
+    return values.reduce((a, b, k) => {
       if (a.dimension && b.dimension && !alike(a.dimension, b.dimension))
-        throw refuse(`${name} of ${named(a.dimension)} and ${named(b.dimension)} is not defined.`);
+        throw refuse(`${told(args[0], a.dimension)} and ${told(args[k], b.dimension)} have no common ${name}.`);
       return { values: each(n, a.values, b.values, Math[name]), dimension: a.dimension ?? b.dimension };
     });
   }
@@ -189,7 +208,7 @@ function call(node: Walked, variables: Map<string, Variable>, n: number): Value 
   }
   if (!plain(a.dimension))
     throw refuse(
-      `${name} takes a plain number, not ${named(a.dimension)}.`,
+      `${name} takes a plain number, not ${told(args[0], a.dimension)}.`,
       'Divide it by a value of its kind, or write in(curve, "unit").',
     );
   return { values: each(n, a.values, 0, FUNCTIONS[name]), dimension: null };
@@ -208,7 +227,7 @@ function operate(node: Walked, variables: Map<string, Variable>, n: number): Val
       dimension: joined(a.dimension, b.dimension, op === '*' ? 1 : -1),
     };
   if (op === '^') {
-    if (!plain(b.dimension)) throw refuse(`A power is a plain number, not ${named(b.dimension)}.`);
+    if (!plain(b.dimension)) throw refuse(`A power is a plain number, not ${told(node.args?.[1], b.dimension)}.`);
     if (!plain(a.dimension) && typeof b.values !== 'number')
       throw refuse('The power of a quantity with a unit is one number.', 'Write in(curve, "unit") for a plain value.');
     const power = typeof b.values === 'number' ? b.values : 1;
@@ -221,21 +240,23 @@ function operate(node: Walked, variables: Map<string, Variable>, n: number): Val
   if (!isSum && !Object.hasOwn(COMPARE, op)) throw refuse(`“${op}” is not known.`);
   // a number beside a quantity is taken in that quantity's SI unit
   if (a.dimension && b.dimension && !alike(a.dimension, b.dimension))
-    throw refuse(`${named(a.dimension)} and ${named(b.dimension)} cannot be ${isSum ? 'added' : 'compared'}.`);
+    throw refuse(
+      `${told(node.args?.[0], a.dimension)} and ${told(node.args?.[1], b.dimension)} cannot be ${isSum ? 'added' : 'compared'}.`,
+    );
   const f = op === '+' ? (x: number, y: number) => x + y : op === '-' ? (x: number, y: number) => x - y : COMPARE[op];
   return { values: each(n, a.values, b.values, f), dimension: isSum ? (a.dimension ?? b.dimension) : null };
 }
 
 /**
- * Evaluate a formula over curves of one length.
- * @param unit what the result is to be in; a result of another dimension is refused
+ * Evaluate a formula over curves of one length. Curves of no samples are enough to learn what it would measure.
+ * @param unit what the result is to be in, where empty its SI unit; a unit of another dimension is refused
  */
 export async function evaluateFormula(
   text: string,
   variables: Map<string, Variable>,
   length: number,
   unit: string,
-): Promise<Float32Array> {
+): Promise<{ values: Float32Array; unit: string }> {
   if (text.length > 2000) throw refuse('The formula is longer than 2 000 characters.');
   const { parse } = await import('mathjs');
   let node: MathNode;
@@ -250,14 +271,18 @@ export async function evaluateFormula(
     if (each.type === 'FunctionNode' && each.fn?.name === 'inUnit') each.fn.name = 'in';
   });
   const value = walk(node as unknown as Walked, variables, length);
-  const wanted = unitFacts(unit);
+  const si = known(value.dimension);
+  const wanted = unit ? unitFacts(unit) : { dimension: value.dimension, toSi: 1 };
   if (value.dimension !== null && !alike(value.dimension, wanted.dimension))
     throw refuse(
-      `The formula gives ${named(value.dimension)}, and “${unit || 'no unit'}” measures ${named(wanted.dimension)}.`,
-      'Choose the unit of the result, or write in(curve, "unit") where a plain value is meant.',
+      `The formula gives ${si.unit ? `${si.name ?? 'a result'} in ${si.unit}` : 'a plain number'}, and “${unit}” measures ${named(wanted.dimension)}.`,
+      'Choose another unit or leave it empty, or write in(curve, "unit") where a plain value is meant.',
     );
   const scale = value.dimension === null ? 1 : 1 / wanted.toSi;
-  return Float32Array.from({ length }, (_, k) =>
-    typeof value.values === 'number' ? value.values * scale : value.values[k] * scale,
-  );
+  return {
+    values: Float32Array.from({ length }, (_, k) =>
+      typeof value.values === 'number' ? value.values * scale : value.values[k] * scale,
+    ),
+    unit: unit || si.unit,
+  };
 }

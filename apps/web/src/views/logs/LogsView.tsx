@@ -136,7 +136,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
     void carry.propose({
       trusted: stars,
       wells: ids.filter((id) => !stars.includes(id)),
-      params: carry.state?.asked.params ?? initialParams(step),
+      params: carry.state?.asked.params ?? initialParams(step, objects),
     });
   };
 

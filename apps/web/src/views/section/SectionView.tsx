@@ -135,6 +135,7 @@ function Section(props: {
     : lookOf(volume, displayOf(displays, volume));
   const number = lattice ? (plane === 'inline' ? inlineAt(lattice, index) : crosslineAt(lattice, index)) : 0;
   const what = lattice ? `${plane} ${number}` : '2D line';
+  const name = `${volume.name}${old ? ', out of date' : ''}`;
 
   const at = (clientX: number, clientY: number) => {
     const rect = element?.getBoundingClientRect();
@@ -253,7 +254,9 @@ function Section(props: {
     <ViewFrame
       view="section"
       title="Section"
-      subtitle={`${volume.name}${old ? ', out of date' : ''} · ${what}`}
+      // the tools beside it name the line of a volume
+      subtitle={lattice ? name : `${name} · ${what}`}
+      summary={`${name} · ${what}`}
       notShown={props.notShown}
       extent={{
         km: metres / 1000,

@@ -14,7 +14,10 @@ import type { Store } from '../../storage/store.ts';
 import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
-  top: text({ title: 'Top', description: 'The top, as the wells name it, from which seeds are taken.' }, 'Tolven Top'),
+  top: text(
+    { title: 'Top', description: 'The top, as the wells name it, from which seeds are taken.', names: 'top' },
+    'Tolven Top',
+  ),
   event: choice(
     { title: 'Event', description: 'What of the waveform is followed; + is harder where the volume says so.' },
     ['trough', 'peak', 'zero rising', 'zero falling'],

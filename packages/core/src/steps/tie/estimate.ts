@@ -13,7 +13,7 @@ import { twtOfDepth } from '../../wells/timeDepth.ts';
 import { defineStep, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
-  top: text({ title: 'Around the top', description: 'The windows lie around this top.' }, 'Tolven Top'),
+  top: text({ title: 'Around the top', description: 'The windows lie around this top.', names: 'top' }, 'Tolven Top'),
   windowMs: number(
     { title: 'Window', description: 'Whole height of each window.', unit: 'ms' },
     { min: 200, max: 3000, step: 20, initial: 600 },

@@ -14,7 +14,11 @@ import { choice, defineStep, number, text } from '../define.ts';
 
 const params = z.object({
   top: text(
-    { title: 'Around the top', description: 'The window of comparison lies around this top, as the well names it.' },
+    {
+      title: 'Around the top',
+      description: 'The window of comparison lies around this top, as the well names it.',
+      names: 'top',
+    },
     'Tolven Top',
   ),
   windowMs: number(

@@ -21,8 +21,14 @@ const params = z.object({
     ['well averages', 'typed'],
     'well averages',
   ),
-  topName: text({ title: 'Zone from', description: 'Top of the zone as the wells name it.' }, 'Tolven Top'),
-  baseName: text({ title: 'Zone to', description: 'Base of the zone as the wells name it.' }, 'Tolven Base'),
+  topName: text(
+    { title: 'Zone from', description: 'Top of the zone as the wells name it.', names: 'top' },
+    'Tolven Top',
+  ),
+  baseName: text(
+    { title: 'Zone to', description: 'Base of the zone as the wells name it.', names: 'top' },
+    'Tolven Base',
+  ),
   mostShale: fraction('Most shale', 'Rock with more shale than this is not net.', 0.5),
   leastPorosity: fraction('Least porosity', 'Rock with less porosity than this is not net.', 0.1),
   grainDensity: number(

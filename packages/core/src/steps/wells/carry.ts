@@ -3,17 +3,18 @@ import { LithagonError } from '../../earth/errors.ts';
 import { TOP_COLUMNS } from '../../earth/objects.ts';
 import { CARRY_SETTINGS, type CarrySettings, notThereYet, proposeTops } from '../../project/carry.ts';
 import { shownUnits } from '../../project/units.ts';
-import { defineStep, eachRole, number, text, wellsInput } from '../define.ts';
+import { defineStep, eachRole, listed, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
   curves: text(
-    { title: 'Curves', description: 'Classes of the curves that are compared, with commas between.' },
+    { title: 'Curves', description: 'The curves that are compared.', names: 'curves' },
     CARRY_SETTINGS.curves.join(', '),
   ),
-  tops: z.string().max(2000).default('').meta({
-    title: 'Tops',
-    description: 'Names of the tops that are carried, with commas between; all of them where empty.',
-  }),
+  tops: text(
+    { title: 'Tops', description: 'The tops that are carried; all of them where none is named.', names: 'tops' },
+    '',
+    2000,
+  ),
   mostStretch: number(
     { title: 'Stretch to', description: 'How many times thicker or thinner section may be than in the trusted well.' },
     { min: 1, max: 3, step: 0.05, initial: CARRY_SETTINGS.mostStretch },
@@ -34,12 +35,7 @@ const params = z.object({
 
 /** Settings from the parameters of a form. */
 export function carrySettings(p: z.infer<typeof params>): CarrySettings {
-  const list = (names: string) =>
-    names
-      .split(',')
-      .map((n) => n.trim())
-      .filter(Boolean);
-  return { ...p, curves: list(p.curves), tops: list(p.tops) };
+  return { ...p, curves: listed(p.curves), tops: listed(p.tops) };
 }
 
 export const carry = defineStep({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { METHODS } from '../../facies/classifier.ts';
 import { type FaciesSettings, faciesOf } from '../../project/facies.ts';
-import { choice, defineStep, eachRole, number, text, wellsInput } from '../define.ts';
+import { choice, defineStep, eachRole, listed, number, text, wellsInput } from '../define.ts';
 import { logsDraft } from './perWell.ts';
 
 const params = z.object({
@@ -11,19 +11,17 @@ const params = z.object({
     'Gaussian discriminant',
   ),
   curves: text(
-    { title: 'Curves', description: 'Classes of the curves that are learned from, with commas between.' },
+    { title: 'Curves', description: 'The curves that are learned from.', names: 'curves' },
     'gamma ray, sonic, density, neutron, resistivity',
   ),
-  from: z
-    .string()
-    .max(200)
-    .default('')
-    .meta({ title: 'From the top', description: 'Where the interval begins; the whole log where empty.' }),
-  to: z
-    .string()
-    .max(200)
-    .default('')
-    .meta({ title: 'To the top', description: 'Where the interval ends; the whole log where empty.' }),
+  from: text(
+    { title: 'From the top', description: 'Where the interval begins; the whole log where empty.', names: 'top' },
+    '',
+  ),
+  to: text(
+    { title: 'To the top', description: 'Where the interval ends; the whole log where empty.', names: 'top' },
+    '',
+  ),
   prior: choice(
     { title: 'Priors', description: 'Facies as common as where they were described, or all alike.' },
     ['as seen', 'even'],
@@ -41,13 +39,7 @@ const params = z.object({
 
 /** Settings from the parameters of a form. */
 export function faciesSettings(p: z.infer<typeof params>): FaciesSettings {
-  return {
-    ...p,
-    curves: p.curves
-      .split(',')
-      .map((n) => n.trim())
-      .filter(Boolean),
-  };
+  return { ...p, curves: listed(p.curves) };
 }
 
 const percent = (v: number) => Math.round(1000 * v) / 10;
@@ -63,7 +55,10 @@ export const facies = defineStep({
     'Hastie, Tibshirani & Friedman (2009), The Elements of Statistical Learning; Breiman (2001), Machine Learning 45, 5–32; Guo et al. (2017)',
   reach: 'global',
   inputs: {
-    trained: { ...wellsInput(['logs', 'tops', 'facies', 'directional surveys']), title: 'Described wells' },
+    trained: {
+      ...wellsInput(['logs', 'tops', 'facies', 'directional surveys'], { having: 'facies' }),
+      title: 'Described wells',
+    },
     wells: { ...wellsInput(['logs', 'tops', 'directional surveys']), title: 'Wells to predict' },
   },
   params,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { filledBy, regression } from '../../wells/edit.ts';
-import { number, text } from '../define.ts';
+import { listed, number, text } from '../define.ts';
 import { curveChoice, edited, heldValues, Left, wellStep } from './perWell.ts';
 
 export const fill = wellStep({
@@ -11,10 +11,7 @@ export const fill = wellStep({
   source: 'Least squares, as in Draper & Smith (1998), Applied Regression Analysis, 3rd edition',
   params: z.object({
     curve: curveChoice({ title: 'Curve', description: 'The curve whose gaps are filled.' }, 'density'),
-    from: text(
-      { title: 'From', description: 'Classes or names of the curves that it is fitted by, with commas between.' },
-      'sonic, gamma ray',
-    ),
+    from: text({ title: 'From', description: 'The curves that it is fitted by.', names: 'curves' }, 'sonic, gamma ray'),
     leastR2: number(
       {
         title: 'Least fit',
@@ -26,10 +23,7 @@ export const fill = wellStep({
   axis: (p) => [p.curve],
   async make(one, p) {
     const { held, values } = await heldValues(one, p.curve);
-    const names = p.from
-      .split(',')
-      .map((n) => n.trim())
-      .filter(Boolean);
+    const names = listed(p.from);
     const others = await Promise.all(names.map((n) => one.need(n)));
     const fit = regression(values, others);
     if (!fit)

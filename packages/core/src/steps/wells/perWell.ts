@@ -6,7 +6,7 @@ import { type curveOf, type DepthAxis, type WellCurves, wellCurves } from '../..
 import { shownUnits } from '../../project/units.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, type Draft, defineStep, eachRole, type ParamFacts, wellsInput } from '../define.ts';
+import { choice, type Draft, defineStep, eachRole, type Given, type ParamFacts, wellsInput } from '../define.ts';
 
 /** A curve that a step makes of a well. */
 export interface MadeCurve {
@@ -142,6 +142,7 @@ export function wellStep<P extends z.ZodObject>(spec: {
   source: string;
   params: P;
   axis: (params: z.infer<P>) => string[];
+  foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
   make(one: OneWell, params: z.infer<P>): Promise<MadeCurve[] | { axis: DepthAxis; curves: MadeCurve[] }>;
 }) {
   return defineStep({
@@ -155,6 +156,7 @@ export function wellStep<P extends z.ZodObject>(spec: {
     inputs: { wells: wellsInput([...COMPANIONS]) },
     params: spec.params,
     outputs: { logs: { kind: 'logs', title: spec.output, each: 'wells' } },
+    foresee: spec.foresee,
     async run(context) {
       const params = context.params as z.infer<P>;
       const made = await forEachWell(context, spec.axis(params), async (one) => {

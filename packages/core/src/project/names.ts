@@ -1,0 +1,28 @@
+import type { EarthObject } from '../earth/objects.ts';
+import { curvesOf } from './curves.ts';
+import { columnOfTops, stratigraphyOf } from './tops.ts';
+import { topsOf } from './wells.ts';
+
+/** What a formula may name of every well beside its curves. */
+export const DEPTHS = ['MD', 'TVDSS'];
+
+const distinct = (names: string[]) => [...new Set(names)];
+
+/** Names of the tops that some wells have, from the youngest down: as the column orders them, else by mean depth. */
+export function topNames(objects: EarthObject[], wells: string[]): string[] {
+  const own = new Set(wells.flatMap((w) => topsOf(objects, w)).flatMap((t) => (t.kind === 'top' ? [t.name] : [])));
+  const ordered = [stratigraphyOf(objects), columnOfTops(objects)].flatMap((c) => c?.units.map((u) => u.top) ?? []);
+  return distinct(ordered).filter((name) => own.has(name));
+}
+
+/** What the curves of some wells are called by: classes, and mnemonics where there is no class; no probabilities. */
+export function curveNames(objects: EarthObject[], wells: string[]): string[] {
+  const own = wells.flatMap((w) => [...curvesOf(objects, w)]);
+  return distinct(own.filter(([, held]) => held.logs.madeBy.step !== 'wells.facies').map(([name]) => name));
+}
+
+/** What a formula over curves of some wells may name: classes with _ for blanks, which wells share, and mnemonics. */
+export function formulaNames(objects: EarthObject[], wells: string[]): string[] {
+  const words = curveNames(objects, wells).map((name) => name.replaceAll(' ', '_'));
+  return [...words.filter((m) => /^[A-Za-z_]\w*$/.test(m)), ...DEPTHS];
+}
