@@ -15,7 +15,10 @@ export function FaciesReport({ table }: { table: ResultTable }) {
   if (!report) return null;
   const { classes, curves, confusion, reliability } = report;
   const rgb = colorMap('lichen');
-  const [S, P] = [150, 22];
+  // room above for the greatest circle
+  const [S, TOP, P] = [150, 10, 18];
+  const x = (said: number) => 40 + S * said;
+  const y = (right: number) => TOP + S * (1 - right);
   return (
     <div className={css.report}>
       <p>
@@ -71,20 +74,20 @@ export function FaciesReport({ table }: { table: ResultTable }) {
       ))}
       <h3>Reliability of the probabilities</h3>
       <svg
-        viewBox={`0 0 ${S + 60} ${S + P}`}
+        viewBox={`0 0 ${S + 60} ${S + TOP + P}`}
         width={S + 60}
-        height={S + P}
+        height={S + TOP + P}
         role="img"
         aria-label="Probability said against part that was right"
         className={css.small}
       >
-        <rect x={40} y={4} width={S} height={S - 8} fill="none" stroke="var(--ash)" />
-        <line x1={40} y1={S - 4} x2={40 + S} y2={4} stroke="var(--slate)" strokeDasharray="3 3" />
+        <rect x={x(0)} y={y(1)} width={S} height={S} fill="none" stroke="var(--ash)" />
+        <line x1={x(0)} y1={y(0)} x2={x(1)} y2={y(1)} stroke="var(--slate)" strokeDasharray="3 3" />
         {reliability.map((t) => (
           <circle
             key={t.said}
-            cx={40 + S * t.said}
-            cy={S - 4 - (S - 8) * t.right}
+            cx={x(t.said)}
+            cy={y(t.right)}
             r={2 + Math.min(7, Math.sqrt(t.samples) / 5)}
             fill="var(--verdigris)"
             fillOpacity={0.7}
@@ -92,11 +95,21 @@ export function FaciesReport({ table }: { table: ResultTable }) {
             <title>{`said ${percent(t.said)}, right ${percent(t.right)}, ${t.samples} samples`}</title>
           </circle>
         ))}
-        <text x={36} y={12} textAnchor="end">
+        {[0, 0.5, 1].map((v) => (
+          <g key={v} className="num">
+            <text x={x(0) - 4} y={y(v) + 4} textAnchor="end">
+              {v}
+            </text>
+            <text x={x(v)} y={y(0) + 12} textAnchor="middle">
+              {v}
+            </text>
+          </g>
+        ))}
+        <text x={x(0) - 4} y={y(0.75) + 4} textAnchor="end">
           right
         </text>
-        <text x={40 + S} y={S + 12} textAnchor="end">
-          said (0 to 1)
+        <text x={x(0.75)} y={y(0) + 12} textAnchor="middle">
+          said
         </text>
       </svg>
       <p className={css.note}>

@@ -25,7 +25,7 @@ interface Property {
   minimum?: number;
   maximum?: number;
   step?: number;
-  default?: unknown;
+  optional?: boolean;
   names?: Named;
   items?: { properties?: Record<string, { type?: string }> };
 }
@@ -132,7 +132,7 @@ function Naming(props: { property: Property; names: Named; value: string; held: 
   const facts = { label: p.title ?? '', help: p.description, ...rest };
   if (names === 'formula') return <FormulaField {...facts} />;
   if (names === 'tops' || names === 'curves') return <NameListField {...facts} />;
-  return <NameField {...facts} empty={p.default === ''} />;
+  return <NameField {...facts} empty={p.optional === true} />;
 }
 
 /** A parameter as it reads in the project's units. */

@@ -63,7 +63,9 @@ describe('a step', () => {
     expect(initialParams(step('wells.carry'), objects).curves).toBe(
       ['gamma ray', 'sonic', 'density'].filter((c) => curveNames(objects, ['T-1']).includes(c)).join(', '),
     );
-    expect(initialParams(step('tie.well'), []).top).toBe('Tolven Top');
+    expect(initialParams(step('tie.well'), []).top).toBe('');
+    const tied: EarthObject = { ...seismic, madeBy: { ...MADE, step: 'tie.well', params: { top: names[0] } } };
+    expect(initialParams(step('tie.well'), [...objects, tied]).top).toBe(names[0]);
   });
   test('is set up with what the desk shows where it fits', () => {
     const other = { ...seismic, id: 'other', name: 'Other' };

@@ -47,32 +47,40 @@ function wanted({ quantity = [], kind }: InputSpec): string {
   return `${/^[aeiou]/.test(what) ? 'an' : 'a'} ${what}: load or make one first`;
 }
 
-type Declared = Record<string, { default?: unknown; names?: Named }>;
+type Declared = Record<string, { default?: unknown; names?: Named; optional?: boolean }>;
 
-/** Initial values of a step's parameters, from its declaration; tops and curves that they name are ones that there are. */
+/**
+ * Initial values of a step's parameters, from its declaration. Tops and curves that they name are ones that there are:
+ * those that the step was given last, else the wells' target, which lies low in what they were drilled through.
+ */
 export function initialParams(step: AnyStep, objects: EarthObject[] = []): Record<string, unknown> {
   const { properties = {} } = paramsSchema(step) as { properties?: Declared };
   const wells = objects.filter((o) => o.kind === 'well').map((o) => o.name);
   const tops = topNames(objects, wells);
   const curves = curveNames(objects, wells);
-  const taken: string[] = [];
-  const named = (names: Named | undefined, initial: unknown) => {
-    if (typeof initial !== 'string' || initial === '') return initial;
-    if (names === 'curves')
-      return (
-        listed(initial)
-          .filter((c) => curves.includes(c))
-          .join(', ') || initial
-      );
-    if (names !== 'top' && names !== 'curve') return initial;
-    const held = names === 'top' ? tops : curves;
-    // a zone between two tops has two of them
-    const name = held.includes(initial) ? initial : (held.find((h) => !taken.includes(h)) ?? initial);
-    taken.push(name);
-    return name;
+  const before = objects
+    .filter((o) => o.madeBy.step === step.id)
+    .sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started))[0]?.madeBy.params;
+  const held = (names: string[], key: string) => {
+    const last = before?.[key];
+    return typeof last === 'string' && names.includes(last) ? last : undefined;
   };
-  return Object.fromEntries(Object.entries(properties).map(([key, p]) => [key, named(p.names, p.default)]));
+  let target = Math.max(0, Math.min(Math.floor((2 * tops.length) / 3), tops.length - 2));
+  const named = (key: string, { default: initial, names, optional }: Declared[string]) => {
+    if (names === 'curves') return only(String(initial), curves) || initial;
+    if (names === 'curve') return held(curves, key) ?? (only(String(initial), curves) || (curves[0] ?? initial));
+    // a zone lies between two tops
+    if (names === 'top' && !optional) return held(tops, key) ?? tops[Math.min(target++, tops.length - 1)] ?? initial;
+    return initial;
+  };
+  return Object.fromEntries(Object.entries(properties).map(([key, p]) => [key, named(key, p)]));
 }
+
+/** Of names with commas between, those that there are. */
+const only = (names: string, held: string[]) =>
+  listed(names)
+    .filter((n) => held.includes(n))
+    .join(', ');
 
 /** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
 function firstChosen(step: AnyStep, { having }: InputSpec, fits: EarthObject[], objects: EarthObject[]): EarthObject[] {

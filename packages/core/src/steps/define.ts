@@ -188,6 +188,8 @@ export interface ParamFacts {
   unit?: string;
   /** What of the project the text names; several with commas between for “tops” and “curves”. */
   names?: Named;
+  /** Of a name that may be left out. */
+  optional?: true;
 }
 
 export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula';

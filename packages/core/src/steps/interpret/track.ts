@@ -16,7 +16,7 @@ import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 const params = z.object({
   top: text(
     { title: 'Top', description: 'The top, as the wells name it, from which seeds are taken.', names: 'top' },
-    'Tolven Top',
+    '',
   ),
   event: choice(
     { title: 'Event', description: 'What of the waveform is followed; + is harder where the volume says so.' },
@@ -123,7 +123,7 @@ export const track = defineStep({
     if (found.length + picked.length === 0)
       throw new LithagonError(
         'seeds',
-        `No well has a top “${p.top}” with a time inside ${seismic.name}, and nothing was picked there, so there is nothing to begin from.`,
+        `${p.top ? `No well has a top “${p.top}” with a time inside ${seismic.name}` : 'No top was named'}, and nothing was picked there, so there is nothing to begin from.`,
         {
           object: p.top,
           fix: 'Pick the event on a section, check the name of the top, or load checkshots for a well that has it.',

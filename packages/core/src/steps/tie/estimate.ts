@@ -13,7 +13,7 @@ import { twtOfDepth } from '../../wells/timeDepth.ts';
 import { defineStep, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({
-  top: text({ title: 'Around the top', description: 'The windows lie around this top.', names: 'top' }, 'Tolven Top'),
+  top: text({ title: 'Around the top', description: 'The windows lie around this top.', names: 'top' }, ''),
   windowMs: number(
     { title: 'Window', description: 'Whole height of each window.', unit: 'ms' },
     { min: 200, max: 3000, step: 20, initial: 600 },
@@ -46,7 +46,8 @@ async function pieceOf(
 ): Promise<{ window: WellWindow; place: { well: string; i: number; j: number } } | string> {
   const relation = relationOf(around, well.name);
   const at = topInDepth(around, well, p.top);
-  if (!relation || !at) return `${well.name} has no ${relation ? `top “${p.top}”` : 'tie or checkshots'}`;
+  if (!relation || !at)
+    return `${well.name} has no ${relation ? `top ${p.top ? `“${p.top}”` : 'that was named'}` : 'tie or checkshots'}`;
   // a tied well needs no checkshots here: its own relation stands for them
   const data = await tieWellOf(store, around, well, well);
   const logs = tieLogs(data);

@@ -19,7 +19,7 @@ const params = z.object({
       description: 'The window of comparison lies around this top, as the well names it.',
       names: 'top',
     },
-    'Tolven Top',
+    '',
   ),
   windowMs: number(
     {
@@ -145,7 +145,7 @@ export async function tieOf(
   const first = movedRelation(data, logs, calibration, () => 0);
   const at = topInDepth(around, well, p.top);
   if (!at)
-    throw new LithagonError('tie', `${well.name} has no top “${p.top}”.`, {
+    throw new LithagonError('tie', p.top ? `${well.name} has no top “${p.top}”.` : 'No top was named.', {
       object: well.name,
       fix: 'Name a top that the well has.',
     });

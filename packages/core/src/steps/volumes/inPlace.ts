@@ -12,7 +12,7 @@ const fraction = (title: string, description: string, initial: number) =>
   number({ title, description, unit: 'fraction' }, { min: 0, max: 1, step: 0.01, initial });
 
 const params = z.object({
-  zone: text({ title: 'Zone', description: 'What the zone is called in the table.' }, 'Tolven Sandstone'),
+  zone: text({ title: 'Zone', description: 'What the zone is called in the table; its two tops where empty.' }, ''),
   averages: choice(
     {
       title: 'Rock',
@@ -21,14 +21,8 @@ const params = z.object({
     ['well averages', 'typed'],
     'well averages',
   ),
-  topName: text(
-    { title: 'Zone from', description: 'Top of the zone as the wells name it.', names: 'top' },
-    'Tolven Top',
-  ),
-  baseName: text(
-    { title: 'Zone to', description: 'Base of the zone as the wells name it.', names: 'top' },
-    'Tolven Base',
-  ),
+  topName: text({ title: 'Zone from', description: 'Top of the zone as the wells name it.', names: 'top' }, ''),
+  baseName: text({ title: 'Zone to', description: 'Base of the zone as the wells name it.', names: 'top' }, ''),
   mostShale: fraction('Most shale', 'Rock with more shale than this is not net.', 0.5),
   leastPorosity: fraction('Least porosity', 'Rock with less porosity than this is not net.', 0.1),
   grainDensity: number(
@@ -166,7 +160,7 @@ export const inPlace = defineStep({
         records: [
           {
             area: area.name,
-            zone: p.zone,
+            zone: p.zone || `${p.topName} to ${p.baseName}`,
             contacts: { goc_m: goc, owc_m: owc },
             grossRockVolume_m3: v.grossRock,
             netRockVolume_m3: v.net,

@@ -15,11 +15,21 @@ const params = z.object({
     'gamma ray, sonic, density, neutron, resistivity',
   ),
   from: text(
-    { title: 'From the top', description: 'Where the interval begins; the whole log where empty.', names: 'top' },
+    {
+      title: 'From the top',
+      description: 'Where the interval begins; the whole log where empty.',
+      names: 'top',
+      optional: true,
+    },
     '',
   ),
   to: text(
-    { title: 'To the top', description: 'Where the interval ends; the whole log where empty.', names: 'top' },
+    {
+      title: 'To the top',
+      description: 'Where the interval ends; the whole log where empty.',
+      names: 'top',
+      optional: true,
+    },
     '',
   ),
   prior: choice(
