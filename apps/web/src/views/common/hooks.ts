@@ -1,4 +1,4 @@
-import { type Plane, uncutPlanes, type Volume } from '@lithagon/core';
+import { asLithagonError, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
 import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
 import { useProject } from '../../state/project';
@@ -77,7 +77,7 @@ export function usePlane(
         setState({ key, data, index });
         readAhead();
       } catch (cause) {
-        if (wanted) setProblem((cause as Error).message);
+        if (wanted) setProblem(asLithagonError(cause).sentence);
       }
     };
     const now = planeNow(key);

@@ -29,8 +29,15 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
     context.putImageData(image, 0, 0);
   }, [map, columns, rows]);
   const [first, last] = [map.shifts[0], map.shifts[columns - 1]];
-  const left = (ms: number) => `${((ms - first) / (last - first)) * 100}%`;
-  const top = (deg: number) => `${((180 - deg) / 360) * 100}%`;
+  const mark = (className: string, ms: number, value: number) => {
+    const part = (ms - first) / (last - first);
+    const style = { left: `${100 * part}%`, top: `${((180 - phaseDeg) / 360) * 100}%` };
+    return (
+      <i className={className} style={style} data-left={part > 0.8 || undefined}>
+        {figure(value, 2)}
+      </i>
+    );
+  };
   return (
     <StripPlot title="Match" note="over shift and phase, 0 to 1">
       <div className={css.matchBox}>
@@ -56,14 +63,8 @@ export function MatchPlot({ tie, draft }: { tie: Tie; draft: boolean }) {
               });
             }}
           />
-          <i className={css.chosen} style={{ left: left(shiftMs), top: top(phaseDeg) }}>
-            {figure(correlation, 2)}
-          </i>
-          {map.runnerUp && (
-            <i className={css.second} style={{ left: left(map.runnerUp.shiftMs), top: top(phaseDeg) }}>
-              {figure(map.runnerUp.correlation, 2)}
-            </i>
-          )}
+          {mark(css.chosen, shiftMs, correlation)}
+          {map.runnerUp && mark(css.second, map.runnerUp.shiftMs, map.runnerUp.correlation)}
         </div>
         <span />
         <div className={css.shifts}>

@@ -47,7 +47,7 @@ export function Scores({ tie }: { tie: Tie }) {
       change.part === 0 ? 'as calibrated' : `changed ${signed(100 * change.part)} % at most`,
       warnings.some((w) => w.startsWith('Velocity')),
     ],
-    ['Checkshots', `${spread.toFixed(1)} ms rms from the line`],
+    ['Checkshots', tie.borrowedFrom ? 'none of its own' : `${spread.toFixed(1)} ms rms from the line`],
     ['Density', logs.densityEstimated ? 'estimated from velocity' : 'logged', logs.densityEstimated],
     ['Mended', `${logs.spikes} spikes, ${logs.bridged} nulls`],
   ];

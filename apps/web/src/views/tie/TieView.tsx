@@ -57,8 +57,8 @@ export function TieView() {
       notShown={[]}
     >
       {problem && (
-        <EmptyView title={problem}>
-          <span>Nothing was changed. Choose other inputs in the Sheet.</span>
+        <EmptyView title={problem.message}>
+          <span>{problem.fix ?? 'Choose other inputs in the Sheet.'}</span>
         </EmptyView>
       )}
       {tie && !problem && <Chain tie={tie} draft={request.draft} params={request.params} others={others} />}

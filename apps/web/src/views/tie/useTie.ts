@@ -1,7 +1,9 @@
 import {
   activeRelation,
+  asLithagonError,
   checkParams,
   type EarthObject,
+  type LithagonError,
   stepOf,
   type Tie,
   type TieParams,
@@ -65,10 +67,16 @@ export function useTieRequest(): TieRequest | null {
   }, [setup, selected, byId, objects]);
 }
 
+interface TieState {
+  tie: Tie | null;
+  problem: LithagonError | null;
+  tookMs: number;
+}
+
 /** The tie as its parameters stand; the newest request wins, and the last answer stays while the next is made. */
-export function useTie(request: TieRequest | null): { tie: Tie | null; problem: string | null; tookMs: number } {
+export function useTie(request: TieRequest | null): TieState {
   const projectId = useProject((s) => s.id);
-  const [state, setState] = useState<{ tie: Tie | null; problem: string | null; tookMs: number }>({
+  const [state, setState] = useState<TieState>({
     tie: null,
     problem: null,
     tookMs: 0,
@@ -90,7 +98,7 @@ export function useTie(request: TieRequest | null): { tie: Tie | null; problem: 
         ) as Tie;
         setState({ tie, problem: null, tookMs: performance.now() - started });
       } catch (cause) {
-        setState({ tie: null, problem: (cause as Error).message, tookMs: 0 });
+        setState({ tie: null, problem: asLithagonError(cause), tookMs: 0 });
       }
       busy.current = false;
       if (wanted.current !== now) void next();
