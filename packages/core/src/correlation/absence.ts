@@ -15,6 +15,8 @@ export interface AbsenceScale {
 
 /** Rock on either side of a bed that decides on it, m. */
 const AROUND_M = 100;
+/** By how much more than its thickness a bed's neighbours may lie elsewhere when it is left out, m. */
+const BESIDE_M = 30;
 
 /** Least cost of paths that match the middle of a bed with anything, over the best of all. */
 export const ofMiddle = (found: Alignment, { from, to }: BedSpan) =>
@@ -26,7 +28,7 @@ const evidence = (found: Alignment, bed: BedSpan) => ofMiddle(found, bed) - foun
 /**
  * What the evidence would be in the reference itself, with each bed and with it taken out. A bed among others like it is
  * told less easily than one that stands out, and this says by how much. Null where the two are too close to be told
- * apart: by less than a gap costs.
+ * apart, by less than a gap costs, and for a bed thicker than what may be left out.
  */
 export function absenceScalesOf(
   reference: CorrelatedWell,
@@ -34,7 +36,9 @@ export function absenceScalesOf(
   options: WellAlignOptions,
 ): (AbsenceScale | null)[] {
   const around = Math.round(AROUND_M / reference.stepM);
-  const near = { ...options, mostShiftM: Math.min(options.mostShiftM, AROUND_M) };
+  // far enough that the thickest bed may be left out
+  const thickest = Math.max(0, ...beds.map((b) => b.to - b.from)) * reference.stepM;
+  const near = { ...options, mostShiftM: Math.min(options.mostShiftM, Math.max(AROUND_M, thickest + BESIDE_M)) };
   const whole = beds.length > 0 ? alignWells(reference, reference, near).found : null;
   return beds.map((bed) => {
     const first = Math.max(0, bed.from - around);
@@ -43,10 +47,11 @@ export function absenceScalesOf(
     const [above, below] = [part(first, bed.from), part(bed.to, bed.to + around)];
     const cut = { ...own, curves: above.map((c, n) => Float32Array.from([...c, ...below[n]])) };
     // what lies below the bed is as much higher as the bed is thick
-    const wide = { ...options, mostShiftM: (bed.to - bed.from) * own.stepM + 30 };
+    const wide = { ...options, mostShiftM: (bed.to - bed.from) * own.stepM + BESIDE_M };
     const absent = evidence(alignWells(own, cut, wide).found, { from: bed.from - first, to: bed.to - first });
     const present = whole ? evidence(whole, bed) : Number.NaN;
-    return absent - present > options.gapOpenM / reference.stepM ? { present, absent } : null;
+    const told = Number.isFinite(absent - present) && absent - present > options.gapOpenM / reference.stepM;
+    return told ? { present, absent } : null;
   });
 }
 

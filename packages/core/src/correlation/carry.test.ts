@@ -121,8 +121,21 @@ describe('tops carried by the shape of curves', () => {
       ).get('B') as CarriedTop;
       expect(gone.missing).toBeGreaterThan(0.5);
       if (gone.absent) said++;
+      else expect(gone.confidence).toBeLessThan(0.25);
     }
     expect(said).toBeGreaterThanOrEqual(3);
+  });
+
+  test('a bed thicker than what may be left out is placed, and not thought missing', () => {
+    const thick = COLUMN.map((f) => (f.name === 'C' ? { ...f, thickM: CARRY.mostShiftM + 70 } : f));
+    for (let seed = 1; seed <= 3; seed++) {
+      const target = drill(thick, seed, { vary: 0.05 });
+      const there = carry(drill(thick, 100 + seed, { vary: 0.05 }), target.well).get('C') as CarriedTop;
+      expect(there.absent).toBe(false);
+      expect(there.missing).toBeLessThan(0.5);
+      expect(there.confidence).toBeGreaterThan(0.25);
+      expect(Math.abs(there.tvdss - (target.tops[2]?.tvdss ?? 0))).toBeLessThan(2);
+    }
   });
 
   test('where every place looks alike, nothing is sure', () => {

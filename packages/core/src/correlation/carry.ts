@@ -46,6 +46,8 @@ export const CARRY: Omit<CarryOptions, 'weights'> = {
 
 /** A bed beyond this far towards missing is said to be. */
 const MISSING = 0.72;
+/** From here on towards missing, confidence in a bed that is there falls, to none where it is said to be missing. */
+const EVEN = 0.5;
 /** What remains of the confidence in a bed that is there only if its rock has changed. */
 const DOUBT = 0.3;
 
@@ -162,6 +164,7 @@ export function carryTops(
     const present = Number.isFinite(best) ? Math.max(0, best) : 50;
     // of a bed that is missing: what it would cost to find it anywhere after all
     const margin = absent ? Math.max(0, ofMiddle(found, bed)) : rival < 0 ? 50 : Math.max(0, profile[rival] - present);
+    const there = changed ? DOUBT : Math.min(1, (MISSING - missing) / (MISSING - EVEN));
     const half = Math.round(options.windowM / stepM);
     let [sum, some] = [0, 0];
     for (let q = Math.max(0, i - half); q < Math.min(n, i + half); q++) {
@@ -181,7 +184,7 @@ export function carryTops(
         match,
         runnerUp: rival < 0 ? null : { tvdss: target.firstM + rival * stepM, cost: profile[rival] },
         margin,
-        confidence: absent ? 2 * missing - 1 : (changed ? DOUBT : 1) * match * (1 - Math.exp(-margin / gapOpen)),
+        confidence: absent ? 2 * missing - 1 : there * match * (1 - Math.exp(-margin / gapOpen)),
       },
     ];
   });
