@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test } from 'vitest';
 import { newProject } from '../storage/projects';
 import { storage } from '../testing/browser';
 import { defaultDisplay, displayOf, keepDesk, setDisplay, useDesk } from './desk';
-import { differences, openDesk, saveDesk, savedDesks } from './desks';
+import { deleteDesk, differences, openDesk, renameDesk, saveDesk, savedDesks } from './desks';
 import { openProject } from './project';
 
 beforeEach(async () => {
@@ -75,6 +75,31 @@ describe('saved desks', () => {
     await saveDesk('Crest');
     expect(savedDesks()).toHaveLength(1);
     expect(savedDesks()[0].state.increment).toBe(9);
+  });
+  test('are renamed where the name is free, and deleted; the desk itself stays as it is', async () => {
+    await saveDesk('Crest');
+    await saveDesk('Flank');
+    await renameDesk('Flank', 'Crest');
+    expect(savedDesks().map((d) => d.name)).toEqual(['Crest', 'Flank']);
+    await renameDesk('Flank', 'East flank');
+    expect(useDesk.getState().desk).toBe('East flank');
+    useDesk.setState({ increment: 4 });
+    await deleteDesk('Crest');
+    expect(useDesk.getState().desk).toBe('East flank');
+    await deleteDesk('East flank');
+    expect(savedDesks()).toEqual([]);
+    expect(useDesk.getState()).toMatchObject({ desk: null, increment: 4 });
+  });
+  test('do not differ by which view has the focus or how wide it is', async () => {
+    const layout = (activeGroup: string, size: number, views: string[]) =>
+      ({ activeGroup, grid: { root: { type: 'leaf', size, data: { views } } } }) as never;
+    useDesk.setState({ layout: layout('1', 500, ['section']) });
+    await saveDesk('Wide');
+    const [{ state }] = savedDesks();
+    useDesk.setState({ layout: layout('2', 430, ['section']) });
+    expect(differences(useDesk.getState(), state)).toEqual([]);
+    useDesk.setState({ layout: layout('2', 430, ['section', 'map']) });
+    expect(differences(useDesk.getState(), state)).toEqual(['the views']);
   });
   test('leave a person’s theme and open bed alone', async () => {
     useDesk.setState({ theme: 'dark', stage: 'wells' });

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { latticeSchema } from '../lattice.ts';
+import { arrayRefSchema, base, domainSchema } from './common.ts';
+
+export const faultSchema = z.object({
+  ...base,
+  kind: z.literal('fault'),
+  domain: domainSchema,
+  /** Sticks from the top down: map coordinates in metres and TWT (ms) or depth (m). */
+  sticks: z.array(z.array(z.tuple([z.number(), z.number(), z.number()]))),
+});
+export type Fault = z.infer<typeof faultSchema>;
+
+/** Which event of the waveform is followed. */
+export const eventSchema = z.enum(['trough', 'peak', 'zero rising', 'zero falling']);
+
+/** What a person picked of one horizon on sections, and where its track was taken out. */
+export const picksSchema = z.object({
+  ...base,
+  kind: z.literal('picks'),
+  domain: domainSchema,
+  event: eventSchema,
+  /** Map coordinates in metres and TWT (ms) or depth (m). */
+  points: z.array(z.tuple([z.number(), z.number(), z.number()])),
+  /** Rings on the map that a track enters only from a pick inside them. */
+  erased: z.array(z.array(z.tuple([z.number(), z.number()]))),
+});
+export type Picks = z.infer<typeof picksSchema>;
+
+export const polygonSchema = z.object({
+  ...base,
+  kind: z.literal('polygon'),
+  closed: z.boolean(),
+  rings: z.array(z.array(z.tuple([z.number(), z.number()]))),
+});
+export type Polygon = z.infer<typeof polygonSchema>;
+
+export const horizonSchema = z.object({
+  ...base,
+  kind: z.literal('horizon'),
+  domain: domainSchema,
+  lattice: latticeSchema,
+  /** `[inline][crossline]`, ms or m, NaN where there is none. */
+  values: arrayRefSchema,
+  confidence: arrayRefSchema.optional(),
+  range: z.tuple([z.number(), z.number()]),
+  filled: z.number(),
+});
+export type Horizon = z.infer<typeof horizonSchema>;

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { latticeSchema } from '../lattice.ts';
+import { arrayRefSchema, base } from './common.ts';
+
+/** Depths of fluid contacts, m below the datum; null where there is no such contact. */
+export const contactsSchema = z.object({
+  ...base,
+  kind: z.literal('contacts'),
+  gocM: z.number().nullable(),
+  owcM: z.number(),
+  /** What the data allow, about 95 %; null where typed. */
+  gocRange: z.tuple([z.number(), z.number()]).nullable(),
+  owcRange: z.tuple([z.number(), z.number()]).nullable(),
+  /** rms misfit of the pressures. */
+  misfitPa: z.number().optional(),
+});
+export type FluidContacts = z.infer<typeof contactsSchema>;
+
+/** A quantity over the bins of a survey. */
+export const mapSchema = z.object({
+  ...base,
+  kind: z.literal('map'),
+  lattice: latticeSchema,
+  quantity: z.string(),
+  unit: z.string(),
+  /** `[inline][crossline]`, NaN where there is none. */
+  values: arrayRefSchema,
+  range: z.tuple([z.number(), z.number()]),
+});
+export type QuantityMap = z.infer<typeof mapSchema>;
+
+/** What is plotted along one axis of a crossplot. */
+export const plotAxisSchema = z.object({
+  /** Class of curve, or id of a map or volume. */
+  of: z.string(),
+  log: z.boolean().default(false),
+});
+
+/** Points inside a polygon drawn in a crossplot, kept as a class of rock. */
+export const plotClassSchema = z.object({
+  ...base,
+  kind: z.literal('crossplot class'),
+  x: plotAxisSchema,
+  y: plotAxisSchema,
+  /** Values along x and y in SI units. */
+  ring: z.array(z.tuple([z.number(), z.number()])).min(3),
+});
+export type PlotClass = z.infer<typeof plotClassSchema>;
+
+/** A table of results. */
+export const resultTableSchema = z.object({
+  ...base,
+  kind: z.literal('result table'),
+  columns: z.array(z.object({ name: z.string(), unit: z.string() })),
+  rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
+  /** The same as records for programs, where the table is one of volumes. */
+  records: z.array(z.record(z.string(), z.unknown())).optional(),
+});
+export type ResultTable = z.infer<typeof resultTableSchema>;
