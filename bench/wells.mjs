@@ -1,5 +1,7 @@
 // What waits for a person among wells: a crossplot of a million points, tops carried between two wells, a tie that follows.
 import { densityOf } from '@lithagon/core';
+import { pathCosts, pathCostsTwin, threadKernels } from '@lithagon/kernels';
+import { differences, stepsFor } from '../packages/core/dist/correlation/align.js';
 import { CARRY, carryTops } from '../packages/core/dist/correlation/carry.js';
 import { evidenceOf } from '../packages/core/dist/tie/evidence.js';
 import { noise, timed } from './support.mjs';
@@ -41,6 +43,20 @@ export async function measure() {
   const well = (shift) => ({ firstM: 400 + shift, stepM: 1, curves: curves.map((c) => c.slice(shift, 800 + shift)) });
   const tops = Array.from({ length: 8 }, (_, n) => ({ name: `T${n}`, tvdss: 520 + 80 * n }));
   const carry = await timed(() => carryTops(well(0), well(30), tops, { ...CARRY, weights: [1, 1, 1] }), 3);
+  const logs = [log(8, 1500), log(9, 1500)];
+  const paths = {
+    cost: differences([logs[0]], [logs[1]], [1]),
+    n: 1500,
+    m: 1500,
+    offset: 0,
+    mostShift: 500,
+    steps: stepsFor(CARRY),
+    endSample: CARRY.endSample,
+    gapOpen: CARRY.gapOpenM,
+    gapSample: CARRY.gapSample,
+  };
+  const aligned = await timed(() => pathCosts(threadKernels(), paths, true), 3);
+  const plainly = await timed(() => pathCostsTwin(paths, true), 3);
   const series = (stepMs, count, seed) => ({
     firstMs: 600,
     stepMs,
@@ -66,6 +82,13 @@ export async function measure() {
       unit: 'ms',
       ratio: plain / density,
       against: 'counting into a map',
+    },
+    {
+      what: 'paths through the pairs of two logs of 1 500 samples, 500 apart at most',
+      value: (paths.n * (2 * paths.mostShift)) / aligned / 1e6,
+      unit: 'million pairs/s',
+      ratio: plainly / aligned,
+      against: 'a plain loop',
     },
     { what: 'eight tops carried between two wells of 800 m, three curves', value: carry * 1000, unit: 'ms' },
     { what: 'a match held against 99 noise traces', value: evidence * 1000, unit: 'ms' },

@@ -1,6 +1,15 @@
 export { type FieldPicture, fieldPicture, fieldPictureTwin, type PictureRoom } from './fieldPicture.ts';
 export { HEAP_BASE, type Kernels, loadKernels, reserve, threadKernels } from './load.ts';
 export {
+  FURTHEST,
+  PATH_START,
+  type PathCosts,
+  type PathProblem,
+  type PathStep,
+  pathCosts,
+  pathCostsTwin,
+} from './paths.ts';
+export {
   type CutLine,
   cutSlices,
   floatsOf,

@@ -37,6 +37,20 @@ export interface Kernels {
     low: number,
     scale: number,
   ): void;
+  pathRow(
+    rings: number,
+    ways: number,
+    i: number,
+    low: number,
+    high: number,
+    stride: number,
+    steps: number,
+    count: number,
+    endSample: number,
+    gapOpen: number,
+    gapSample: number,
+    start: number,
+  ): void;
 }
 
 /** Bytes below this belong to the module itself. */

@@ -1,3 +1,5 @@
+import { FURTHEST, PATH_START, type PathCosts, type PathStep, pathCosts, threadKernels } from '@lithagon/kernels';
+
 /**
  * Alignment of the logs of two wells by dynamic programming with bounded stretch and squeeze and with gaps for section
  * that one of them misses, after Smith & Waterman (1980), Journal of Geology 88, 451–457 (gaps), Lineman, Mendelson &
@@ -33,12 +35,20 @@ const CAP = 4;
  * Difference of each pair of samples `[reference][target]`: the weighted mean over curves of the squared difference in
  * units of the curves' spread, so that samples that have nothing to do with each other differ by about 2.
  * @param reference, target curves in the same order, scaled to unit spread, NaN null
+ * @param band of pairs that a path may come near; others are left at zero. All where it is not given
  */
-export function differences(reference: Float32Array[], target: Float32Array[], weights: number[]): Float32Array {
+export function differences(
+  reference: Float32Array[],
+  target: Float32Array[],
+  weights: number[],
+  band: Pick<AlignOptions, 'offset' | 'mostShift'> = { offset: 0, mostShift: Number.POSITIVE_INFINITY },
+): Float32Array {
   const [n, m] = [reference[0].length, target[0].length];
   const out = new Float32Array(n * m);
+  // a step may pass pairs beside the band
+  const half = band.mostShift + FURTHEST;
   for (let i = 0; i < n; i++)
-    for (let j = 0; j < m; j++) {
+    for (let j = Math.max(0, i + band.offset - half); j <= Math.min(m - 1, i + band.offset + half); j++) {
       let [sum, weight] = [0, 0];
       for (let c = 0; c < weights.length; c++) {
         const d = reference[c][i] - target[c][j];
@@ -52,7 +62,7 @@ export function differences(reference: Float32Array[], target: Float32Array[], w
 }
 
 /** Steps that a path may take within a stretch. */
-function movesFor(mostStretch: number): [number, number][] {
+export function stepsFor(o: Pick<AlignOptions, 'mostStretch' | 'stretchSample'>): PathStep[] {
   const moves: [number, number][] = [[1, 1]];
   for (const [a, b] of [
     [4, 5],
@@ -63,66 +73,21 @@ function movesFor(mostStretch: number): [number, number][] {
     [2, 5],
     [1, 3],
   ])
-    if (b / a <= mostStretch + 1e-9) moves.push([a, b], [b, a]);
-  return moves;
-}
-
-/** Least cost of paths that end at each pair of samples, by the state that they end in. */
-interface Costs {
-  /** Matched, in a gap of the target (reference goes on), in a gap of the reference (target goes on). */
-  match: Float32Array;
-  missing: Float32Array;
-  extra: Float32Array;
-  from: Uint8Array | null;
-}
-
-const [MISSING, EXTRA, START] = [250, 251, 252];
-
-function forward(cost: Float32Array, n: number, m: number, o: AlignOptions, offset: number, keep: boolean): Costs {
-  const match = new Float32Array(n * m).fill(Number.POSITIVE_INFINITY);
-  const missing = new Float32Array(n * m).fill(Number.POSITIVE_INFINITY);
-  const extra = new Float32Array(n * m).fill(Number.POSITIVE_INFINITY);
-  const from = keep ? new Uint8Array(n * m) : null;
-  const moves = movesFor(o.mostStretch);
-  // samples that a step passes, at the nearest pair, with their part of the step's length
-  const passed = moves.map(([a, b]) => {
-    const parts = Math.max(a, b);
-    return Array.from({ length: parts + 1 }, (_, k) => ({
-      di: a - Math.round((a * k) / parts),
-      dj: b - Math.round((b * k) / parts),
-      weight: ((k === 0 || k === parts ? 0.5 : 1) / parts) * 0.5 * (a + b),
+    if (b / a <= o.mostStretch + 1e-9) moves.push([a, b], [b, a]);
+  return moves.map(([a, b]) => {
+    const along = Math.max(a, b);
+    // samples that a step passes, at the nearest pair, with their part of the step's length
+    const parts = Array.from({ length: along + 1 }, (_, k) => ({
+      di: a - Math.round((a * k) / along),
+      dj: b - Math.round((b * k) / along),
+      weight: ((k === 0 || k === along ? 0.5 : 1) / along) * 0.5 * (a + b),
     }));
+    return { a, b, bend: o.stretchSample * Math.abs(a - b), parts };
   });
-  for (let i = 0; i < n; i++) {
-    const [low, high] = [Math.max(0, i + offset - o.mostShift), Math.min(m - 1, i + offset + o.mostShift)];
-    for (let j = Math.ceil(low); j <= high; j++) {
-      const at = i * m + j;
-      // a path begins where either well does, past what the other has above it
-      let best = i === 0 || j === 0 ? o.endSample * (i + j) : Number.POSITIVE_INFINITY;
-      let way = START;
-      for (let q = 0; q < moves.length; q++) {
-        const [a, b] = moves[q];
-        if (a > i || b > j) continue;
-        const before = at - a * m - b;
-        const start = Math.min(match[before], missing[before], extra[before]);
-        if (!(start < best)) continue;
-        let along = o.stretchSample * Math.abs(a - b);
-        for (const { di, dj, weight } of passed[q]) along += weight * cost[at - di * m - dj];
-        if (start + along < best) {
-          best = start + along;
-          way = q;
-        }
-      }
-      match[at] = best;
-      if (from) from[at] = way;
-      if (i > 0)
-        missing[at] = Math.min(Math.min(match[at - m], extra[at - m]) + o.gapOpen, missing[at - m]) + o.gapSample;
-      if (j > 0)
-        extra[at] = Math.min(Math.min(match[at - 1], missing[at - 1]) + o.gapOpen, extra[at - 1]) + o.gapSample;
-    }
-  }
-  return { match, missing, extra, from };
 }
+
+/** States that a path is in beside a match. */
+const [MISSING, EXTRA] = [1, 2];
 
 export interface Alignment {
   /** Where each sample of the reference lies in the target, fractional; NaN where it is missing or beyond its ends. */
@@ -139,16 +104,15 @@ export interface Alignment {
   without(from: number, to: number): number;
 }
 
-/** Reverse both axes of a grid. */
-function turned(grid: Float32Array): Float32Array {
-  return grid.slice().reverse();
-}
-
 /** The best alignment, and what any other would cost. */
 export function align(cost: Float32Array, n: number, m: number, options: AlignOptions): Alignment {
-  const ahead = forward(cost, n, m, options, options.offset, true);
+  const steps = stepsFor(options);
+  const problem = { ...options, cost, n, m, steps };
+  const kernels = threadKernels();
+  const ahead = pathCosts(kernels, problem, true);
   // from the other end: sample i is n − 1 − i there
-  const back = forward(turned(cost), n, m, options, m - n - options.offset, false);
+  const turned = { ...problem, cost: cost.slice().reverse(), offset: m - n - options.offset };
+  const back = pathCosts(kernels, turned, false);
   // a path ends where either well does
   let [total, end] = [Number.POSITIVE_INFINITY, -1];
   for (let i = 0; i < n; i++)
@@ -158,7 +122,7 @@ export function align(cost: Float32Array, n: number, m: number, options: AlignOp
     }
   const path = new Float64Array(n).fill(Number.NaN);
   const gap = new Uint8Array(n);
-  if (end >= 0) trace(ahead, end, m, options, path, gap);
+  if (end >= 0) trace(ahead, end, m, steps, options.gapOpen, path, gap);
   return {
     path,
     gap,
@@ -187,31 +151,37 @@ export function align(cost: Float32Array, n: number, m: number, options: AlignOp
 }
 
 /** Walk a best path back from its end. */
-function trace(costs: Costs, end: number, m: number, o: AlignOptions, path: Float64Array, gap: Uint8Array): void {
-  const { match, missing, extra, from } = costs;
-  if (!from) return;
-  const moves = movesFor(o.mostStretch);
+function trace(
+  { match, missing, extra, ways }: PathCosts,
+  end: number,
+  m: number,
+  steps: PathStep[],
+  gapOpen: number,
+  path: Float64Array,
+  gap: Uint8Array,
+): void {
+  if (!ways) return;
   let at = end;
   let state = 0;
   for (;;) {
     const [i, j] = [Math.floor(at / m), at % m];
     if (state === MISSING) {
       gap[i] = 1;
-      const open = Math.min(match[at - m], extra[at - m]) + o.gapOpen;
+      const open = Math.min(match[at - m], extra[at - m]) + gapOpen;
       if (open <= missing[at - m]) state = match[at - m] <= extra[at - m] ? 0 : EXTRA;
       at -= m;
       continue;
     }
     if (state === EXTRA) {
-      const open = Math.min(match[at - 1], missing[at - 1]) + o.gapOpen;
+      const open = Math.min(match[at - 1], missing[at - 1]) + gapOpen;
       if (open <= extra[at - 1]) state = match[at - 1] <= missing[at - 1] ? 0 : MISSING;
       at -= 1;
       continue;
     }
     path[i] = j;
-    const way = from[at];
-    if (way === START) return;
-    const [a, b] = moves[way];
+    const way = ways[at];
+    if (way === PATH_START) return;
+    const { a, b } = steps[way];
     const before = at - a * m - b;
     // samples between two matched ones lie evenly between them
     for (let k = 1; k < a; k++) path[i - k] = j - (b * k) / a;

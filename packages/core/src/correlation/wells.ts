@@ -83,7 +83,7 @@ export function alignWells(
   options: WellAlignOptions,
 ): { found: Alignment; cost: Float32Array } {
   const both = withSteps(reference, target, options);
-  const cost = differences(both.reference, both.target, both.weights);
-  const [n, m] = [reference.curves[0].length, target.curves[0].length];
-  return { found: align(cost, n, m, optionsFor(reference, target, options)), cost };
+  const own = optionsFor(reference, target, options);
+  const cost = differences(both.reference, both.target, both.weights, own);
+  return { found: align(cost, reference.curves[0].length, target.curves[0].length, own), cost };
 }
