@@ -1,7 +1,7 @@
 import type { EarthObject, InputSpec } from '@lithagon/core';
 import { Field, Select } from '../ui/Field';
+import { fitting } from './initial';
 import css from './Sheet.module.css';
-import { fitting } from './steps';
 
 /** What a step takes in under one role: one object, or any number of those that fit. */
 export function InputField(props: {

@@ -15,7 +15,8 @@ import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
-import { change, fitting, initialParams, lacks, prepare, prepareNamed, takesPlaceOf } from './steps';
+import { fitting, initialParams } from './initial';
+import { change, lacks, prepare, prepareNamed, takesPlaceOf } from './steps';
 
 let objects: EarthObject[];
 let seismic: Volume;
@@ -77,6 +78,49 @@ describe('a step', () => {
     useDesk.setState({ volume: 'gone' });
     prepare(step('attributes.variance'));
     expect(Object.values(useSelection.getState().setup?.inputs ?? {})).toEqual([['seismic']]);
+  });
+  test('done one by one begins with the next, and no object is chosen twice', () => {
+    const well = objects.find((o) => o.kind === 'well') as EarthObject;
+    const other: EarthObject = { ...well, id: 'other', name: 'Other' };
+    const horizon = (id: string): EarthObject =>
+      ({ id, kind: 'horizon', name: id, domain: 'depth', madeBy: MADE }) as unknown as EarthObject;
+    const made = (id: string, by: string, inputs: Record<string, string[]>, started: string): EarthObject =>
+      ({
+        id,
+        kind: 'result table',
+        name: id,
+        madeBy: { ...MADE, step: by, inputs, started },
+      }) as unknown as EarthObject;
+    const begun = (id: string, more: EarthObject[]) => {
+      const all = [...objects, other, ...['upper', 'middle', 'lower'].map(horizon), ...more];
+      useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+      prepare(step(id));
+      return useSelection.getState().setup?.inputs ?? {};
+    };
+    expect(begun('tie.well', []).well).toEqual([well.id]);
+    const tied = made('a', 'tie.well', { well: [`${well.id}@1`] }, '2026-01-01');
+    // the other has neither logs nor checkshots yet
+    expect(begun('tie.well', [tied]).well).toEqual([well.id]);
+    const its = ['directional surveys', 'logs', 'checkshots', 'tops'].map((kind) => ({
+      kind,
+      id: kind,
+      name: kind,
+      well: 'Other',
+      rows: [],
+      curves: [],
+    }));
+    expect(begun('tie.well', [tied, ...(its.map((o) => ({ ...o, madeBy: MADE })) as never[])]).well).toEqual(['other']);
+    const both = [tied, made('b', 'tie.well', { well: ['other@1'], like: [`${well.id}@1`] }, '2026-01-02')];
+    expect(begun('tie.well', both)).toMatchObject({ well: [well.id], like: [] });
+    const { top, base } = begun('volumes.inPlace', []);
+    expect(top).not.toEqual(base);
+    // a zone has two horizons, and a second run is of the same as the last
+    const zone = (inputs: Record<string, string[]>, at: string) => made(`z${at}`, 'volumes.inPlace', inputs, at);
+    const runs = [
+      zone({ top: ['middle@1'], base: ['lower@1'] }, '2026-01-02'),
+      zone({ top: ['upper@1'], base: ['middle@1'] }, '2026-01-01'),
+    ];
+    expect(begun('volumes.inPlace', runs)).toMatchObject({ top: ['middle'], base: ['lower'] });
   });
   test('of facies begins with the wells that are described, and with all where none is', () => {
     const well = objects.find((o) => o.kind === 'well') as EarthObject;

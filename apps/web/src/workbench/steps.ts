@@ -2,19 +2,12 @@ import {
   type AnyStep,
   askedInputs,
   bytesOf,
-  companionsOf,
-  curveNames,
   type EarthObject,
   type InputSpec,
-  listed,
   madeTogether,
-  type Named,
   type Preview,
-  paramsSchema,
   type runStep,
   stepOf,
-  topNames,
-  unfit,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { toast } from 'sonner';
@@ -25,11 +18,7 @@ import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { checkRoom } from '../storage/room';
 import { openView } from './dock';
-
-/** Objects that fit an input. */
-export function fitting(spec: InputSpec, objects: EarthObject[]): EarthObject[] {
-  return objects.filter((o) => unfit(spec, o) === null);
-}
+import { fitting, initialInputs, initialParams } from './initial';
 
 /** What a step still lacks, in words, or null where it can be set up. */
 export function lacks(step: AnyStep, objects: EarthObject[]): string | null {
@@ -47,61 +36,16 @@ function wanted({ quantity = [], kind }: InputSpec): string {
   return `${/^[aeiou]/.test(what) ? 'an' : 'a'} ${what}: load or make one first`;
 }
 
-type Declared = Record<string, { default?: unknown; names?: Named; optional?: boolean }>;
-
-/**
- * Initial values of a step's parameters, from its declaration. Tops and curves that they name are ones that there are:
- * those that the step was given last, else the wells' target, which lies low in what they were drilled through.
- */
-export function initialParams(step: AnyStep, objects: EarthObject[] = []): Record<string, unknown> {
-  const { properties = {} } = paramsSchema(step) as { properties?: Declared };
-  const wells = objects.filter((o) => o.kind === 'well').map((o) => o.name);
-  const tops = topNames(objects, wells);
-  const curves = curveNames(objects, wells);
-  const before = objects
-    .filter((o) => o.madeBy.step === step.id)
-    .sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started))[0]?.madeBy.params;
-  const held = (names: string[], key: string) => {
-    const last = before?.[key];
-    return typeof last === 'string' && names.includes(last) ? last : undefined;
-  };
-  let target = Math.max(0, Math.min(Math.floor((2 * tops.length) / 3), tops.length - 2));
-  const named = (key: string, { default: initial, names, optional }: Declared[string]) => {
-    if (names === 'curves') return only(String(initial), curves) || initial;
-    if (names === 'curve') return held(curves, key) ?? (only(String(initial), curves) || (curves[0] ?? initial));
-    // a zone lies between two tops
-    if (names === 'top' && !optional) return held(tops, key) ?? tops[Math.min(target++, tops.length - 1)] ?? initial;
-    return initial;
-  };
-  return Object.fromEntries(Object.entries(properties).map(([key, p]) => [key, named(key, p)]));
-}
-
-/** Of names with commas between, those that there are. */
-const only = (names: string, held: string[]) =>
-  listed(names)
-    .filter((n) => held.includes(n))
-    .join(', ');
-
-/** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
-function firstChosen(step: AnyStep, { having }: InputSpec, fits: EarthObject[], objects: EarthObject[]): EarthObject[] {
-  if (!having) return fits;
-  const own = fits.filter((o) => companionsOf(objects, o.name, having).some((c) => c.madeBy.step !== step.id));
-  return own.length > 0 ? own : fits;
-}
-
 /** Open a step in the Sheet with inputs that fit: what the desk shows where it can. */
 export function prepare(step: AnyStep): void {
   const { objects } = useProject.getState();
   const shown = useDesk.getState().volume;
-  const inputs = Object.fromEntries(
-    (Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => {
-      const fits = fitting(spec, objects);
-      if (spec.many) return [role, firstChosen(step, spec, fits, objects).map((o) => o.id)];
-      const one = fits.find((o) => o.id === shown) ?? fits[0];
-      return [role, one && !spec.optional ? [one.id] : []];
-    }),
-  );
-  setUp({ step: step.id, inputs, params: initialParams(step, objects), live: false });
+  setUp({
+    step: step.id,
+    inputs: initialInputs(step, objects, shown),
+    params: initialParams(step, objects),
+    live: false,
+  });
 }
 
 /** Open a step by its id, with inputs of choice over those that fit, and a name for what it makes. */

@@ -119,7 +119,9 @@ function CarrySettings(props: { params: Record<string, unknown>; onAgain(params:
           sideOffset={4}
           aria-label="How tops are carried"
         >
-          <ParamFields step={step} params={params} onChange={setParams} />
+          <div>
+            <ParamFields step={step} params={params} onChange={setParams} />
+          </div>
           <Button
             main
             onClick={() => {

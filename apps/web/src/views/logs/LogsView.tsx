@@ -8,7 +8,7 @@ import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { openView } from '../../workbench/dock';
 import { download } from '../../workbench/download';
-import { initialParams } from '../../workbench/steps';
+import { initialParams } from '../../workbench/initial';
 import { useSize } from '../common/hooks';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import { CarryPanel } from './CarryPanel';

@@ -1,0 +1,91 @@
+import {
+  type AnyStep,
+  askedInputs,
+  companionsOf,
+  curveNames,
+  type EarthObject,
+  type InputSpec,
+  listed,
+  type Named,
+  paramsSchema,
+  topNames,
+  unfit,
+} from '@lithagon/core';
+
+/** Objects that fit an input. */
+export function fitting(spec: InputSpec, objects: EarthObject[]): EarthObject[] {
+  return objects.filter((o) => unfit(spec, o) === null);
+}
+
+type Declared = Record<string, { default?: unknown; names?: Named; optional?: boolean }>;
+
+/**
+ * Initial values of a step's parameters, from its declaration. Tops and curves that they name are ones that there are:
+ * those that the step was given last, else the wells' target, which lies low in what they were drilled through.
+ */
+export function initialParams(step: AnyStep, objects: EarthObject[] = []): Record<string, unknown> {
+  const { properties = {} } = paramsSchema(step) as { properties?: Declared };
+  const wells = objects.filter((o) => o.kind === 'well').map((o) => o.name);
+  const tops = topNames(objects, wells);
+  const curves = curveNames(objects, wells);
+  const before = madeBefore(step, objects)[0]?.madeBy.params;
+  const held = (names: string[], key: string) => {
+    const last = before?.[key];
+    return typeof last === 'string' && names.includes(last) ? last : undefined;
+  };
+  let target = Math.max(0, Math.min(Math.floor((2 * tops.length) / 3), tops.length - 2));
+  const named = (key: string, { default: initial, names, optional }: Declared[string]) => {
+    if (names === 'curves') return only(String(initial), curves) || initial;
+    if (names === 'curve') return held(curves, key) ?? (only(String(initial), curves) || (curves[0] ?? initial));
+    // a zone lies between two tops
+    if (names === 'top' && !optional) return held(tops, key) ?? tops[Math.min(target++, tops.length - 1)] ?? initial;
+    return initial;
+  };
+  return Object.fromEntries(Object.entries(properties).map(([key, p]) => [key, named(key, p)]));
+}
+
+/** Of names with commas between, those that there are. */
+const only = (names: string, held: string[]) =>
+  listed(names)
+    .filter((n) => held.includes(n))
+    .join(', ');
+
+/** What a step made, the newest first. */
+const madeBefore = (step: AnyStep, objects: EarthObject[]) =>
+  objects.filter((o) => o.madeBy.step === step.id).sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started));
+
+/**
+ * Objects that a step begins with, by role: what the desk shows; of what a step is done to one by one, such as wells that
+ * are tied, the first that it was not done to and that has all that is read of it; else what it was given last, and no
+ * object twice. What may be left out is.
+ */
+export function initialInputs(step: AnyStep, objects: EarthObject[], shown: string | null): Record<string, string[]> {
+  const roles = Object.entries(step.inputs) as [string, InputSpec][];
+  const before = madeBefore(step, objects);
+  const inputs: Record<string, string[]> = {};
+  for (const [n, [role, spec]] of roles.entries()) {
+    const fits = fitting(spec, objects);
+    if (spec.many) {
+      inputs[role] = firstChosen(step, spec, fits, objects).map((o) => o.id);
+      continue;
+    }
+    const given = before.flatMap((o) => askedInputs(o)[role]?.slice(0, 1) ?? []);
+    const taken = Object.values(inputs).flat();
+    const alike = roles.filter(([, s]) => s.kind === spec.kind && !s.many && !s.optional).length;
+    const free = fits.filter((o) => !taken.includes(o.id));
+    const whole = (o: EarthObject) =>
+      (spec.companions ?? []).every((kind) => companionsOf(objects, o.name, kind).length > 0);
+    const next = free.find((o) => !given.includes(o.id) && whole(o)) ?? free[0];
+    const usual = n === 0 && alike === 1 ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
+    const one = spec.optional ? undefined : (free.find((o) => o.id === shown) ?? usual ?? fits[0]);
+    inputs[role] = one ? [one.id] : [];
+  }
+  return inputs;
+}
+
+/** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
+function firstChosen(step: AnyStep, { having }: InputSpec, fits: EarthObject[], objects: EarthObject[]): EarthObject[] {
+  if (!having) return fits;
+  const own = fits.filter((o) => companionsOf(objects, o.name, having).some((c) => c.madeBy.step !== step.id));
+  return own.length > 0 ? own : fits;
+}
