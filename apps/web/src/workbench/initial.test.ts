@@ -1,41 +1,12 @@
-import '../testing/browser';
-import {
-  type AnyStep,
-  allSteps,
-  curveNames,
-  type EarthObject,
-  newTable,
-  stepOf,
-  topNames,
-  type Volume,
-} from '@lithagon/core';
-import { layeredField } from '@lithagon/core/testing/layeredField';
+import { allSteps, curveNames, type EarthObject, newTable, topNames } from '@lithagon/core';
 import { MADE } from '@lithagon/core/testing/objects';
-import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { useDesk } from '../state/desk';
-import { useProject } from '../state/project';
+import { describe, expect, test } from 'vitest';
 import { useSelection } from '../state/selection';
+import { fieldOnTheDesk, show, step } from '../testing/field';
 import { initialParams } from './initial';
 import { prepare } from './steps';
 
-let objects: EarthObject[];
-let seismic: Volume;
-const step = (id: string): AnyStep => {
-  const found = stepOf(id);
-  if (!found) throw new Error(`there is no step ${id}`);
-  return found;
-};
-
-beforeAll(async () => {
-  const field = await layeredField();
-  objects = await field.store.list();
-  seismic = field.seismic;
-});
-beforeEach(() => {
-  useProject.setState({ objects, byId: new Map(objects.map((o) => [o.id, o])) });
-  useDesk.setState({ volume: null });
-  useSelection.setState({ setup: null, object: null });
-});
+const field = fieldOnTheDesk();
 
 describe('a step', () => {
   test('of every kind begins with values of its own declaration', () => {
@@ -47,22 +18,22 @@ describe('a step', () => {
     }
   });
   test('begins with tops and curves that the wells have, and with its own names where they have none', () => {
-    const tie = initialParams(step('tie.well'), objects);
-    const names = topNames(objects, ['T-1']);
+    const tie = initialParams(step('tie.well'), field.objects);
+    const names = topNames(field.objects, ['T-1']);
     expect(names).not.toContain('Tolven Base');
     expect(names).toContain(tie.top);
-    const zone = initialParams(step('volumes.inPlace'), objects);
+    const zone = initialParams(step('volumes.inPlace'), field.objects);
     expect(names).toEqual(expect.arrayContaining([zone.topName, zone.baseName]));
     expect(zone.topName).not.toBe(zone.baseName);
-    expect(initialParams(step('wells.carry'), objects).curves).toBe(
-      ['gamma ray', 'sonic', 'density'].filter((c) => curveNames(objects, ['T-1']).includes(c)).join(', '),
+    expect(initialParams(step('wells.carry'), field.objects).curves).toBe(
+      ['gamma ray', 'sonic', 'density'].filter((c) => curveNames(field.objects, ['T-1']).includes(c)).join(', '),
     );
     expect(initialParams(step('tie.well'), []).top).toBe('');
-    const tied: EarthObject = { ...seismic, madeBy: { ...MADE, step: 'tie.well', params: { top: names[0] } } };
-    expect(initialParams(step('tie.well'), [...objects, tied]).top).toBe(names[0]);
+    const tied: EarthObject = { ...field.seismic, madeBy: { ...MADE, step: 'tie.well', params: { top: names[0] } } };
+    expect(initialParams(step('tie.well'), [...field.objects, tied]).top).toBe(names[0]);
   });
   test('done one by one begins with the next, and no object is chosen twice', () => {
-    const well = objects.find((o) => o.kind === 'well') as EarthObject;
+    const well = field.objects.find((o) => o.kind === 'well') as EarthObject;
     const other: EarthObject = { ...well, id: 'other', name: 'Other' };
     const horizon = (id: string): EarthObject =>
       ({ id, kind: 'horizon', name: id, domain: 'depth', madeBy: MADE }) as unknown as EarthObject;
@@ -74,8 +45,8 @@ describe('a step', () => {
         madeBy: { ...MADE, step: by, inputs, started },
       }) as unknown as EarthObject;
     const begun = (id: string, more: EarthObject[]) => {
-      const all = [...objects, other, ...['upper', 'middle', 'lower'].map(horizon), ...more];
-      useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+      const all = [...field.objects, other, ...['upper', 'middle', 'lower'].map(horizon), ...more];
+      show(all);
       prepare(step(id));
       return useSelection.getState().setup?.inputs ?? {};
     };
@@ -105,11 +76,11 @@ describe('a step', () => {
     expect(begun('volumes.inPlace', runs)).toMatchObject({ top: ['middle'], base: ['lower'] });
   });
   test('of facies begins with the wells that are described, and with all where none is', () => {
-    const well = objects.find((o) => o.kind === 'well') as EarthObject;
+    const well = field.objects.find((o) => o.kind === 'well') as EarthObject;
     const other: EarthObject = { ...well, id: 'other', name: 'Other' };
     const chosen = (more: EarthObject[]) => {
-      const all = [...objects, other, ...more];
-      useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+      const all = [...field.objects, other, ...more];
+      show(all);
       prepare(step('wells.facies'));
       return useSelection.getState().setup?.inputs;
     };

@@ -1,45 +1,26 @@
-import '../testing/browser';
-import { type AnyStep, type EarthObject, stepOf, type Volume } from '@lithagon/core';
-import { layeredField } from '@lithagon/core/testing/layeredField';
+import type { Volume } from '@lithagon/core';
 import { MADE } from '@lithagon/core/testing/objects';
-import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { useDesk } from '../state/desk';
-import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
+import { fieldOnTheDesk, show, step } from '../testing/field';
 import { fitting } from './initial';
 import { change, lacks, prepare, prepareNamed, takesPlaceOf } from './steps';
 
-let objects: EarthObject[];
-let seismic: Volume;
-const step = (id: string): AnyStep => {
-  const found = stepOf(id);
-  if (!found) throw new Error(`there is no step ${id}`);
-  return found;
-};
-
-beforeAll(async () => {
-  const field = await layeredField();
-  objects = await field.store.list();
-  seismic = field.seismic;
-});
-beforeEach(() => {
-  useProject.setState({ objects, byId: new Map(objects.map((o) => [o.id, o])) });
-  useDesk.setState({ volume: null });
-  useSelection.setState({ setup: null, object: null });
-});
+const field = fieldOnTheDesk();
 
 describe('a step', () => {
   test('says what it still lacks, and nothing where it can be set up', () => {
     const variance = step('attributes.variance');
     expect(lacks(variance, [])).toMatch(/volume: load or make one first$/);
-    expect(lacks(variance, objects)).toBeNull();
+    expect(lacks(variance, field.objects)).toBeNull();
     // one domain or quantity is not another
-    expect(lacks(variance, [{ ...seismic, quantity: 'interval velocity' }])).not.toBeNull();
+    expect(lacks(variance, [{ ...field.seismic, quantity: 'interval velocity' }])).not.toBeNull();
   });
   test('is set up with what the desk shows where it fits', () => {
-    const other = { ...seismic, id: 'other', name: 'Other' };
-    const all = [...objects, other];
-    useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+    const other = { ...field.seismic, id: 'other', name: 'Other' };
+    const all = [...field.objects, other];
+    show(all);
     useDesk.setState({ volume: 'other' });
     prepare(step('attributes.variance'));
     expect(Object.values(useSelection.getState().setup?.inputs ?? {})).toEqual([['other']]);
@@ -59,7 +40,7 @@ describe('a step', () => {
 
 describe('changing what a step made', () => {
   const made = (): Volume => ({
-    ...seismic,
+    ...field.seismic,
     id: 'variance-1',
     name: 'Variance 36',
     quantity: 'variance',
@@ -73,8 +54,8 @@ describe('changing what a step made', () => {
   });
   test('opens the step with what it was given, and takes the object’s place', () => {
     const object = made();
-    const all = [...objects, object];
-    useProject.setState({ objects: all, byId: new Map(all.map((o) => [o.id, o])) });
+    const all = [...field.objects, object];
+    show(all);
     change(object);
     const { setup } = useSelection.getState();
     expect(setup).toMatchObject({ name: 'Variance 36', live: false });
@@ -91,6 +72,8 @@ describe('changing what a step made', () => {
   });
   test('fits only what an input allows', () => {
     const [spec] = Object.values(step('attributes.variance').inputs);
-    expect(fitting(spec as Parameters<typeof fitting>[0], [...objects, made()]).map((o) => o.id)).toEqual(['seismic']);
+    expect(fitting(spec as Parameters<typeof fitting>[0], [...field.objects, made()]).map((o) => o.id)).toEqual([
+      'seismic',
+    ]);
   });
 });
