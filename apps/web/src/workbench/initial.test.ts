@@ -65,6 +65,9 @@ describe('a step', () => {
     expect(begun('tie.well', [tied, ...(its.map((o) => ({ ...o, madeBy: MADE })) as never[])]).well).toEqual(['other']);
     const both = [tied, made('b', 'tie.well', { well: ['other@1'], like: [`${well.id}@1`] }, '2026-01-02')];
     expect(begun('tie.well', both)).toMatchObject({ well: [well.id], like: [] });
+    const near: EarthObject = { ...field.seismic, id: 'near', name: 'Near' };
+    const tracked = made('t', 'interpret.track', { seismic: ['seismic@1'] }, '2026-01-01');
+    expect(begun('interpret.track', [near, tracked]).seismic).toEqual(['seismic']);
     const { top, base } = begun('volumes.inPlace', []);
     expect(top).not.toEqual(base);
     // a zone has two horizons, and a second run is of the same as the last

@@ -76,7 +76,9 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     const whole = (o: EarthObject) =>
       (spec.companions ?? []).every((kind) => companionsOf(objects, o.name, kind).length > 0);
     const next = free.find((o) => !given.includes(o.id) && whole(o)) ?? free[0];
-    const usual = n === 0 && alike === 1 ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
+    // many runs are made of one volume
+    const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
+    const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
     const one = spec.optional ? undefined : (free.find((o) => o.id === shown) ?? usual ?? fits[0]);
     inputs[role] = one ? [one.id] : [];
   }
