@@ -44,8 +44,8 @@ describe('a step', () => {
         name: id,
         madeBy: { ...MADE, step: by, inputs, started },
       }) as unknown as EarthObject;
-    const begun = (id: string, more: EarthObject[]) => {
-      const all = [...field.objects, other, ...['upper', 'middle', 'lower'].map(horizon), ...more];
+    const begun = (id: string, more: EarthObject[], second = other) => {
+      const all = [...field.objects, second, ...['upper', 'middle', 'lower'].map(horizon), ...more];
       show(all);
       prepare(step(id));
       return useSelection.getState().setup?.inputs ?? {};
@@ -63,6 +63,10 @@ describe('a step', () => {
       curves: [],
     }));
     expect(begun('tie.well', [tied, ...(its.map((o) => ({ ...o, madeBy: MADE })) as never[])]).well).toEqual(['other']);
+    const far = { ...other, x: -1e6 } as EarthObject;
+    expect(begun('tie.well', [tied, ...(its.map((o) => ({ ...o, madeBy: MADE })) as never[])], far).well).toEqual([
+      well.id,
+    ]);
     const both = [tied, made('b', 'tie.well', { well: ['other@1'], like: [`${well.id}@1`] }, '2026-01-02')];
     expect(begun('tie.well', both)).toMatchObject({ well: [well.id], like: [] });
     const near: EarthObject = { ...field.seismic, id: 'near', name: 'Near' };

@@ -5,11 +5,14 @@ import {
   curveNames,
   type EarthObject,
   type InputSpec,
+  type Lattice,
   listed,
   type Named,
   paramsSchema,
+  toIndex,
   topNames,
   unfit,
+  type Volume,
 } from '@lithagon/core';
 
 /** Objects that fit an input. */
@@ -50,19 +53,28 @@ const only = (names: string, held: string[]) =>
     .filter((n) => held.includes(n))
     .join(', ');
 
+/** Whether a place lies among the bins of a survey. */
+function holds(lattice: Lattice, x: number, y: number): boolean {
+  const [i, j] = toIndex(lattice, x, y);
+  return i >= 0 && j >= 0 && i <= lattice.inline.count - 1 && j <= lattice.crossline.count - 1;
+}
+
 /** What a step made, the newest first. */
 const madeBefore = (step: AnyStep, objects: EarthObject[]) =>
   objects.filter((o) => o.madeBy.step === step.id).sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started));
 
 /**
  * Objects that a step begins with, by role: what the desk shows; of what a step is done to one by one, such as wells that
- * are tied, the first that it was not done to and that has all that is read of it; else what it was given last, and no
+ * are tied, the first inside the survey that it was not done to and that has all that is read of it; else what it was given last, and no
  * object twice. What may be left out is.
  */
 export function initialInputs(step: AnyStep, objects: EarthObject[], shown: string | null): Record<string, string[]> {
   const roles = Object.entries(step.inputs) as [string, InputSpec][];
   const before = madeBefore(step, objects);
   const inputs: Record<string, string[]> = {};
+  const read = objects.filter((o) => o.kind === 'volume' && roles.some(([, spec]) => unfit(spec, o) === null));
+  const survey = (read.find((o) => o.id === shown) ?? read[0]) as Volume | undefined;
+  const inside = (o: EarthObject) => !survey || o.kind !== 'well' || holds(survey.lattice, o.x, o.y);
   for (const [n, [role, spec]] of roles.entries()) {
     const fits = fitting(spec, objects);
     if (spec.many) {
@@ -75,7 +87,7 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     const free = fits.filter((o) => !taken.includes(o.id));
     const whole = (o: EarthObject) =>
       (spec.companions ?? []).every((kind) => companionsOf(objects, o.name, kind).length > 0);
-    const next = free.find((o) => !given.includes(o.id) && whole(o)) ?? free[0];
+    const next = free.find((o) => !given.includes(o.id) && whole(o) && inside(o)) ?? free[0];
     // many runs are made of one volume
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
     const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
