@@ -65,8 +65,8 @@ const madeBefore = (step: AnyStep, objects: EarthObject[]) =>
 
 /**
  * Objects that a step begins with, by role: what the desk shows; of what a step is done to one by one, such as wells that
- * are tied, the first inside the survey that it was not done to and that has all that is read of it; else what it was given last, and no
- * object twice. What may be left out is.
+ * are tied, the first inside the survey that it was not done to and that has all that is read of it; else what it was
+ * given last, and no object twice. What may be left out is.
  */
 export function initialInputs(step: AnyStep, objects: EarthObject[], shown: string | null): Record<string, string[]> {
   const roles = Object.entries(step.inputs) as [string, InputSpec][];
