@@ -16,7 +16,8 @@ interface NamesProps {
 export function NameField({ label, help, value, held, empty, onChange }: NamesProps & { empty: boolean }) {
   const options = held.map((name) => ({ value: name, label: name }));
   if (empty) options.unshift({ value: '', label: 'none' });
-  if (!options.some((o) => o.value === value)) options.push({ value, label: `${value}, which no chosen well has` });
+  if (!options.some((o) => o.value === value))
+    options.push({ value, label: value ? `${value}, which no chosen well has` : 'no chosen well has one' });
   return (
     <Field label={label} help={help}>
       {(id) => <Select id={id} value={value} options={options} onChange={onChange} />}

@@ -60,6 +60,7 @@ test('a parameter that names a top offers those that there are, and says of anot
   expect(of('Sand')).not.toContain('none');
   expect(of('', true)).toContain('<option value="" selected="">none</option>');
   expect(of('Gone')).toContain('Gone, which no chosen well has');
+  expect(of('')).toContain('<option value="" selected="">no chosen well has one</option>');
 });
 
 test('one that names several shows which are taken; a name that no well has stays to be taken out', () => {

@@ -37,7 +37,7 @@ describe('a formula says before it is run', () => {
   });
   test('which of several wells lack a curve of it', async () => {
     const bare = { ...objects.find((o) => o.kind === 'well'), id: 'bare', name: 'Bare' } as EarthObject;
-    expect(await foreseen({ formula: '1 / sonic' }, [bare])).toBe('RESULT will be in m/s; Bare lack a curve of it.');
+    expect(await foreseen({ formula: '1 / sonic' }, [bare])).toBe('RESULT will be in m/s; Bare lacks a curve of it.');
   });
   test('and the run gives just that', async () => {
     const request = { formula: '2 / sonic', result: 'TWICE' };

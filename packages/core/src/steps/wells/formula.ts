@@ -56,7 +56,8 @@ export const formula = wellStep({
         if (!noCurve(cause) || without.length === wells.length - 1) throw cause;
         without = [...without, well.name];
       }
-    const left = without.length > 0 ? `; ${without.join(', ')} lack a curve of it` : '';
+    const left =
+      without.length > 0 ? `; ${without.join(', ')} ${without.length > 1 ? 'lack' : 'lacks'} a curve of it` : '';
     return `${p.result} will be ${unit ? `in ${unit}` : 'a plain number'}${left}.`;
   },
   async make(one, p) {
