@@ -2,11 +2,14 @@ import type { EarthObject, Logs, Stratigraphy, Well } from '@lithagon/core';
 import { topsOf, unitsOf } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, describe, expect, test } from 'vitest';
+import { ticks } from './axis';
 import { axisOf, extremes, type WellColumn } from './columns';
-import { hangOf, headMarks, inReach, layOut, NARROWEST, ticks, wholeWindow, zoneMarks } from './layout';
+import { headMarks } from './heads';
+import { hangOf, inReach, layOut, NARROWEST, wholeWindow } from './layout';
 import { printPanel } from './print';
 import { nearestScale, SCALES } from './scale';
 import { type DepthKind, LOGS_DESK, type LogsDesk } from './template';
+import { zoneMarks } from './zones';
 
 let objects: EarthObject[];
 let well: Well;
@@ -139,12 +142,48 @@ describe('what is drawn of a panel', () => {
     const short = { ...b, tops: b.tops.slice(0, 1) };
     const open = zoneMarks(layOut([a, short], desk, size, [0, 900], [400]), stratigraphy);
     expect(open.filter((m) => m.kind === 'area')).toEqual([]);
-    // and so is one whose base is another top there, rather than painted over the rock below it
-    const gap = { ...b, tops: b.tops.filter((_, n) => n !== 1) };
-    const bridged = zoneMarks(layOut([a, gap], desk, size, [0, 900], [400]), stratigraphy);
-    const colors = bridged.flatMap((m) => (m.kind === 'area' ? [m.color] : []));
-    expect(colors).not.toContain(units[0].color);
-    expect(colors).not.toContain(units[1].color);
+  });
+  test('a bed that only one of two wells has ends half-way, as a wedge on the next top of both', () => {
+    const [a, b] = [column('A'), column('B', 20)];
+    const units = a.tops.map((t, n) => ({ top: t.name, name: `Unit ${n}`, color: `#00000${n}`, pattern: 'sand' }));
+    const stratigraphy = { kind: 'stratigraphic column', units } as unknown as Stratigraphy;
+    const [upper, , lower] = a.tops;
+    const without = { ...b, tops: b.tops.filter((_, n) => n !== 1) };
+    for (const pair of [
+      [a, without],
+      [without, a],
+    ]) {
+      const panel = layOut(pair, desk, size, wholeWindow(pair, null), [400]);
+      const beds = zoneMarks(panel, stratigraphy).flatMap((m) => (m.kind === 'area' ? [m] : []));
+      const [bed, wedge] = beds;
+      // the bed above runs from well to well, down to the next top that both have
+      expect(bed.color).toBe(units[0].color);
+      const [one, two] = panel.wells;
+      const ys = (well: typeof one, name: string) => well.y(well.column.tops.find((t) => t.name === name)?.md ?? 0);
+      const corners = [one, two, two, one].map((w, n) => Math.fround(ys(w, n < 2 ? upper.name : lower.name)));
+      expect([...bed.points].filter((_, n) => n % 2 === 1)).toEqual(corners);
+      // the other lies on that top, from its well to the middle
+      expect(wedge.color).toBe(units[1].color);
+      const [x, , tipX, tipY] = wedge.points;
+      expect(x).toBe(Math.fround(pair[0] === a ? one.left + one.width : two.left));
+      expect(tipX).toBeCloseTo((one.left + one.width + two.left) / 2, 3);
+      expect(tipY).toBeCloseTo((ys(one, lower.name) + ys(two, lower.name)) / 2, 3);
+    }
+  });
+  test('tops in another order over there bound no bed', () => {
+    const a = column('A');
+    const [first, second] = a.tops;
+    const turned = {
+      ...a,
+      tops: [
+        { ...first, md: second.md },
+        { ...second, md: first.md },
+      ],
+    };
+    const units = a.tops.map((t, n) => ({ top: t.name, name: `Unit ${n}`, color: `#00000${n}`, pattern: 'sand' }));
+    const stratigraphy = { kind: 'stratigraphic column', units } as unknown as Stratigraphy;
+    const panel = layOut([{ ...a, tops: a.tops.slice(0, 2) }, turned], desk, size, [0, 900], [400]);
+    expect(zoneMarks(panel, stratigraphy).filter((m) => m.kind === 'area')).toEqual([]);
   });
   test('limits of a narrow track never touch', () => {
     const wells = Array.from({ length: 5 }, (_, n) => column(`W${n}`));

@@ -1,11 +1,14 @@
 import type { EarthObject, Stratigraphy, Units } from '@lithagon/core';
+import { axisMarks, checkshotMarks, topMarks } from './axis';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
-import { axisMarks, HEAD, headMarks, layOut, topMarks, wellMarks, zoneMarks } from './layout';
+import { headMarks } from './heads';
+import { HEAD, layOut, wellMarks } from './layout';
 import type { Mark } from './marks';
 import { PIXEL_M } from './scale';
 import { svgDocument, svgOf } from './svg';
 import type { LogsDesk } from './template';
+import { zoneMarks } from './zones';
 
 /**
  * The panel as an SVG on paper: every well whole in width, and as high as the part in view is at the nearest round scale
@@ -48,6 +51,7 @@ export function printPanel(
       axisMarks(well, panel, (v) => (inTime ? v : units.to(v, 'm')), ink.soft),
       'body',
     );
+    body += svgOf(checkshotMarks(well, ink.soft), 'body');
     if (!well.hangs) return;
     body += svgOf(topMarks(well, { text: '#22262a', fault: '#b3322b' }), 'body');
     const names = well.column.tops.map(

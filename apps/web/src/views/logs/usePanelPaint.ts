@@ -3,10 +3,12 @@ import { type RefObject, useLayoutEffect, useRef } from 'react';
 import { useDesk } from '../../state/desk';
 import { useUnits } from '../../state/units';
 import type { Size } from '../common/hooks';
+import { axisMarks, checkshotMarks, topMarks } from './axis';
 import { headingFacts } from './heading';
-import { axisMarks, HEAD, headMarks, type Panel, topMarks, type WellBox, wellMarks, zoneMarks } from './layout';
-import type { Mark } from './marks';
+import { headMarks } from './heads';
+import { HEAD, type Panel, wellMarks } from './layout';
 import { paint } from './paint';
+import { zoneMarks } from './zones';
 
 /** Paint wells, tracks, zones and tops onto a canvas of the panel's size, whenever something of it changes. */
 export function usePanelPaint(
@@ -56,11 +58,4 @@ export function usePanelPaint(
     target.dataset.drawMs = (performance.now() - started).toFixed(1);
   }, [panel, size, stratigraphy, desk, objects, faciesNames, units, theme]);
   return canvas;
-}
-
-/** Where checkshots stand along the axis. */
-function checkshotMarks(well: WellBox, color: string): Mark[] {
-  return well.column.checkshots.map(
-    (md): Mark => ({ kind: 'dot', x: well.axis.left + well.axis.width - 2, y: well.y(md), r: 1.6, color }),
-  );
 }
