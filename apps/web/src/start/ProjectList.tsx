@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { runJob } from '../compute/pool';
 import { deleteProject, duplicateProject, listProjects, type ProjectEntry, renameProject } from '../storage/projects';
 import { Button, IconButton } from '../ui/Button';
+import { download } from '../ui/download';
 import { formatBytes } from '../ui/format';
-import { download } from '../workbench/download';
 import css from './Start.module.css';
 
 /** Projects kept in this browser, each with its picture, size and date, and what can be done to it as a whole. */

@@ -1,4 +1,4 @@
-import { arrangeAs } from '../workbench/dock';
+import { arrangeAs } from '../workbench/desk/dock';
 import { type DeskState, useDesk } from './desk';
 import { refreshProject, useProject } from './project';
 

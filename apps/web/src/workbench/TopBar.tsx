@@ -5,10 +5,10 @@ import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
 import { IconButton } from '../ui/Button';
 import { Mark } from '../ui/Mark';
-import { DeskTabs } from './DeskTabs';
-import { openView } from './dock';
+import { DeskTabs } from './desk/DeskTabs';
+import { openView } from './desk/dock';
 import { FrameButton } from './frame/FrameButton';
-import { saveParcel } from './save';
+import { saveParcel } from './sheet/save';
 import css from './TopBar.module.css';
 
 export function TopBar() {

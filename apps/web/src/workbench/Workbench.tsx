@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Toaster } from 'sonner';
+import { keepCutting } from '../compute/cutting';
 import { forViews } from '../compute/pool';
 import { keepDesk, useDesk } from '../state/desk';
 import { heldByHistory, keepHistory } from '../state/history';
@@ -9,18 +10,17 @@ import { offerFiles } from '../state/selection';
 import { fetchRawFiles, RAW_KEY } from '../storage/rawFiles';
 import { Button } from '../ui/Button';
 import { firstLines, shownVolume } from '../views/common/survey';
-import { onKey } from './actions';
+import { onKey } from './actions/actions';
+import { Help } from './actions/Help';
+import { Palette } from './actions/Palette';
 import { Column } from './Column';
-import { keepCutting } from './cutting';
-import { Desk } from './Desk';
-import { Help } from './Help';
+import { Desk } from './desk/Desk';
+import { keepPortrait } from './desk/portrait';
 import { LoadSheet } from './load/LoadSheet';
-import { Palette } from './Palette';
-import { keepPortrait } from './portrait';
 import { Readout } from './Readout';
-import { Sheet } from './Sheet';
+import { Sheet } from './sheet/Sheet';
 import { TopBar } from './TopBar';
-import { Tray } from './Tray';
+import { Tray } from './tray/Tray';
 import css from './Workbench.module.css';
 
 /** The shell: Column, Tray, Desk, Sheet, Readout. */

@@ -7,7 +7,7 @@ import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
 import { Select } from '../../ui/Field';
 import { formatBytes } from '../../ui/format';
-import { showObject } from '../../workbench/show';
+import { showObject } from '../../workbench/actions/show';
 import { BulkActions } from './BulkActions';
 import css from './Catalogue.module.css';
 import { type Column, cellsOf, type Group, rowsOf, type Sort, sorted } from './rows';

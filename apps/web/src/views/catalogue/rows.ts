@@ -1,5 +1,5 @@
 import { bytesOf, type EarthObject, stepOf } from '@lithagon/core';
-import { asideOf, titleOf } from '../../workbench/describe';
+import { asideOf, titleOf } from '../../workbench/tray/describe';
 
 export type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
 export type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';

@@ -4,7 +4,7 @@ import { edit } from '../../state/history';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { Select } from '../../ui/Field';
-import { openView } from '../../workbench/dock';
+import { openView } from '../../workbench/desk/dock';
 import { changeLogs } from './changeLogs';
 import css from './Logs.module.css';
 import { faciesColor } from './marks';

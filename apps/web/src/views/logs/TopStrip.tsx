@@ -2,8 +2,8 @@ import type { Top } from '@lithagon/core';
 import { useEffect, useState } from 'react';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
-import { deleteTop, renameTops, setTop } from '../../workbench/tops';
 import css from './Logs.module.css';
+import { deleteTop, renameTops, setTop } from './tops';
 
 /** The chosen top of a well: its name, depth, confidence, what a cut misses; changed here, or deleted. */
 export function TopStrip(props: { well: string; top: Top; onDone(): void }) {

@@ -6,7 +6,7 @@ import { runJob } from '../../compute/pool';
 import { useProject } from '../../state/project';
 import { track } from '../../state/runs';
 import { counted } from '../../ui/format';
-import { acceptTops } from '../../workbench/tops';
+import { acceptTops } from './tops';
 
 export interface CarryState {
   proposals: Proposal[];

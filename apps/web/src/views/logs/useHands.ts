@@ -1,11 +1,11 @@
 import { type EarthObject, type Proposal, pathOf, pointAtMd, type Top } from '@lithagon/core';
 import { useEffect, useState } from 'react';
 import { useCursor } from '../../state/cursor';
-import { deleteTop, paint as paintFacies, setTop } from '../../workbench/tops';
 import type { Size } from '../common/hooks';
 import { changeLogs } from './changeLogs';
 import type { WellColumn } from './columns';
 import { HEAD, inReach, type Panel } from './layout';
+import { deleteTop, paint as paintFacies, setTop } from './tops';
 import type { useCarry } from './useCarry';
 
 export type Mode = 'look' | 'pick' | 'paint';

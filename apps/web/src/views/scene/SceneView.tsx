@@ -7,7 +7,7 @@ import { displayOf, useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
 import { Button } from '../../ui/Button';
-import { chooseFiles } from '../../workbench/files';
+import { chooseFiles } from '../../ui/files';
 import { usePlane, useSize } from '../common/hooks';
 import { lookOf } from '../common/look';
 import { type NotShown, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';

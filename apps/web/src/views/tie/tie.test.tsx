@@ -16,7 +16,7 @@ import { layeredField } from '@lithagon/core/testing/layeredField';
 import { scaleLinear } from 'd3-scale';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import { initialParams } from '../../workbench/initial';
+import { initialParams } from '../../workbench/steps/initial';
 
 let display: 'metric' | 'field' = 'metric';
 // what is rendered without a page sees no change of a store

@@ -1,0 +1,184 @@
+import { type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
+import { Trash2, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { colorOf } from '../../color/objects';
+import { edit, useHistory } from '../../state/history';
+import { useProject } from '../../state/project';
+import { select, useSelection } from '../../state/selection';
+import { takeTool, useTool } from '../../state/tool';
+import { Button, IconButton } from '../../ui/Button';
+import { DeleteSheet } from '../../views/catalogue/BulkActions';
+import { showObject } from '../actions/show';
+import { beginFault, beginPicking, trackBehind } from '../draw/draw';
+import { ToolSheet } from '../draw/ToolSheet';
+import { StepForm } from '../steps/StepForm';
+import { change, runRebuild } from '../steps/steps';
+import { DisplayForm } from './DisplayForm';
+import { FaciesReport, isFaciesReport } from './FaciesReport';
+import { GatherSheet } from './GatherSheet';
+import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
+import { ResultRows } from './ResultRows';
+import { SaveAs } from './SaveAs';
+import css from './Sheet.module.css';
+import { StratigraphyEditor } from './StratigraphyEditor';
+import { Trail } from './Trail';
+import { WaveletSheet } from './WaveletSheet';
+
+/** The panel at the right: the step being set up, or the object selected. */
+export function Sheet() {
+  const setup = useSelection((s) => s.setup);
+  const selected = useSelection((s) => s.object);
+  const object = useProject((s) => (selected ? s.byId.get(selected) : undefined));
+  const step = setup ? stepOf(setup.step) : undefined;
+  const tool = useTool((s) => s.tool);
+  if (tool) return <ToolSheet key={tool.kind} tool={tool} />;
+  if (setup && step) return <StepForm key={step.id} setup={setup} step={step} />;
+  if (object) return <ObjectSheet key={object.id} object={object} />;
+  return null;
+}
+
+function ObjectSheet({ object }: { object: EarthObject }) {
+  const objects = useProject((s) => s.objects);
+  const waits = useProject((s) => s.waiting.get(object.id));
+  const old = useProject((s) => s.old.get(object.id));
+  const frame = useProject((s) => s.facts?.frame ?? null);
+  const [deleting, setDeleting] = useState(false);
+  return (
+    <aside className={css.sheet} aria-label={object.name}>
+      <header className={css.top}>
+        <Name object={object} />
+        <IconButton label="Close" onClick={() => select(null)}>
+          <X size={16} />
+        </IconButton>
+      </header>
+      <div className={css.scroll}>
+        {old && (
+          <p className={css.warning}>
+            Out of date: {old}.{' '}
+            <Button small onClick={() => void runRebuild(object)}>
+              Rebuild
+            </Button>
+          </p>
+        )}
+        {waits && <p className={css.warning}>Waits for {waits}.</p>}
+        {waits && 'well' in object && <Attach object={object} />}
+        <dl className={css.facts}>
+          {factsOf(object, unitsOf(frame)).map((f, n) => (
+            <div key={n}>
+              <dt>{f.label}</dt>
+              <dd>{f.value}</dd>
+            </div>
+          ))}
+        </dl>
+        {['horizon', 'fault', 'polygon', 'seismic line', 'picks'].includes(object.kind) && (
+          <label className={css.color}>
+            Colour
+            <input
+              type="color"
+              value={hex(colorOf(object, objects))}
+              onChange={(e) => void edit(`Recolour ${object.name}`, [object], [{ ...object, color: e.target.value }])}
+            />
+          </label>
+        )}
+        {(object.kind === 'volume' || object.kind === 'seismic line') && <DisplayForm volume={object} />}
+        {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
+        {object.kind === 'seismic line' && <Crossings line={object} />}
+        {object.kind === 'logs' && <CurveClasses logs={object} />}
+        {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}
+        {object.kind === 'synthetic gather' && <GatherSheet gather={object} />}
+        {object.kind === 'wavelet' && <WaveletSheet wavelet={object} />}
+        {object.kind === 'result table' &&
+          (isFaciesReport(object) ? <FaciesReport table={object} /> : <ResultRows table={object} />)}
+        <Notes object={object} />
+        <h3>Trail</h3>
+        <Trail object={object} />
+        <SaveAs object={object} />
+        {object.madeBy.warnings.length > 0 && (
+          <>
+            <h3>Notes from the run</h3>
+            {object.madeBy.warnings.map((w) => (
+              <p key={w} className={css.note}>
+                {w}
+              </p>
+            ))}
+          </>
+        )}
+        {object.kind === 'volume' && object.text && (
+          <details className={css.text}>
+            <summary>Text header</summary>
+            <pre>{object.text.join('\n').trimEnd()}</pre>
+          </details>
+        )}
+      </div>
+      <footer className={css.go}>
+        {object.kind === 'picks' && <Button onClick={() => beginPicking(object)}>Go on picking</Button>}
+        {object.kind === 'fault' && <Button onClick={() => beginFault(object)}>Draw sticks</Button>}
+        {object.kind === 'horizon' && trackBehind(object) && (
+          <Button
+            onClick={() => {
+              showObject(object);
+              takeTool({ kind: 'erase', horizon: object.id, ring: [] });
+            }}
+          >
+            Erase a part…
+          </Button>
+        )}
+        {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
+        <IconButton label={`Delete ${object.name}…`} onClick={() => setDeleting(true)}>
+          <Trash2 size={15} />
+        </IconButton>
+        <Button
+          onClick={() => showObject(object)}
+          disabled={
+            ![
+              'volume',
+              'horizon',
+              'map',
+              'well',
+              'time-depth relation',
+              'seismic line',
+              'logs',
+              'tops',
+              'facies',
+            ].includes(object.kind)
+          }
+        >
+          Show in its view
+        </Button>
+      </footer>
+      <DeleteSheet
+        open={deleting}
+        objects={[object]}
+        onClose={() => setDeleting(false)}
+        onDeleted={() => setDeleting(false)}
+      />
+    </aside>
+  );
+}
+
+const hex = (color: string) => (color.startsWith('#') ? color : '#22262a');
+
+/** The name, changed in place; a new name makes nothing out of date. */
+function Name({ object }: { object: EarthObject }) {
+  const [text, setText] = useState(object.name);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an undo elsewhere brings another name
+  useEffect(() => setText(object.name), [object.name, useHistory((s) => s.done.length)]);
+  const keep = () => {
+    const name = text.trim();
+    if (name === '' || name === object.name) return setText(object.name);
+    void edit(`Rename ${object.name} to ${name}`, [object], [{ ...object, name: name.slice(0, 200) }]);
+  };
+  return (
+    <input
+      className={css.name}
+      aria-label="Name"
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={keep}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') setText(object.name);
+      }}
+    />
+  );
+}

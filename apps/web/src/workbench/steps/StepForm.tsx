@@ -1,0 +1,172 @@
+import {
+  type AnyStep,
+  asLithagonError,
+  checkParams,
+  type EarthObject,
+  type InputSpec,
+  type Volume,
+} from '@lithagon/core';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { readPlane, trialTook } from '../../compute/planes';
+import { useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { type Setup, useSelection } from '../../state/selection';
+import { Button, IconButton } from '../../ui/Button';
+import { Field } from '../../ui/Field';
+import { clampLine } from '../../views/common/survey';
+import css from '../sheet/Sheet.module.css';
+import { InputField } from './InputField';
+import { ParamFields } from './ParamFields';
+import { Response } from './Response';
+import { runSetup, takesPlaceOf } from './steps';
+
+/** What a run would give, or why it cannot, where the step can say so beforehand. */
+function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {
+  const [foreseen, setForeseen] = useState<{ says?: string; problem?: string } | null>(null);
+  const asked = JSON.stringify([setup.inputs, setup.params]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: inputs and parameters are compared by what they say
+  useEffect(() => {
+    if (!step.foresee) return setForeseen(null);
+    let wanted = true;
+    const given = Object.fromEntries(
+      Object.entries(setup.inputs).map(([role, ids]) => [role, objects.filter((o) => ids.includes(o.id))]),
+    );
+    step.foresee({ inputs: given, objects, params: setup.params }).then(
+      (says) => wanted && setForeseen({ says }),
+      (cause: unknown) => wanted && setForeseen({ problem: asLithagonError(cause).sentence }),
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [step, asked, objects]);
+  return foreseen;
+}
+
+/** A step being set up: the form, trial and estimate come from its declaration. */
+export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
+  const objects = useProject((s) => s.objects);
+  const projectId = useProject((s) => s.id);
+  const plane = useDesk((s) => s.plane);
+  const lines = useDesk((s) => s.lines);
+  const [took, setTook] = useState<number | null>(null);
+  const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
+  const local = step.local ?? step.trial;
+  const volume = local
+    ? (objects.find((o) => o.id === setup.inputs[local.input]?.[0]) as Volume | undefined)
+    : undefined;
+  const index = volume ? clampLine(volume.lattice, plane, lines[plane]) : 0;
+  const paramsKey = JSON.stringify(setup.params);
+
+  // time one line, so that the whole can be foretold
+  // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew for each set of parameters
+  useEffect(() => {
+    setTook(null);
+    // what needs the whole volume for a line foretells nothing
+    if (!volume || !step.local) return;
+    let wanted = true;
+    const timer = setTimeout(() => {
+      const trial = { step: step.id, params: setup.params, inputs: setup.inputs };
+      // the line next to it, so that what was read already is not read again and only the work is timed
+      const near = index > 0 ? index - 1 : index + 1;
+      readPlane(projectId, volume, plane, index, trial)
+        .then(() => readPlane(projectId, volume, plane, near, trial))
+        .then(
+          () => wanted && setTook(trialTook(trial) ?? null),
+          () => undefined,
+        );
+    }, 250);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  }, [paramsKey, volume?.id]);
+
+  const wells = Object.values(setup.inputs)
+    .flat()
+    .flatMap((id) => objects.find((o) => o.id === id && o.kind === 'well')?.name ?? []);
+  const foreseen = useForeseen(setup, step, objects);
+  const replaced = takesPlaceOf(setup, objects);
+  let problem: string | null = null;
+  try {
+    checkParams(step, setup.params);
+  } catch (cause) {
+    problem = (cause as Error).message;
+  }
+  problem ??= foreseen?.problem ?? null;
+  const lineCount = volume ? volume.lattice[plane].count : 0;
+  const estimate = took !== null && volume ? (took * lineCount) / 1000 : null;
+  return (
+    <aside className={css.sheet} aria-label={step.title}>
+      <header className={css.top}>
+        <div>
+          <h2>{step.title}</h2>
+          <p>{step.summary}</p>
+        </div>
+        <IconButton label="Close" onClick={() => useSelection.setState({ setup: null })}>
+          <X size={16} />
+        </IconButton>
+      </header>
+      <div className={css.scroll}>
+        {(Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => (
+          <InputField
+            key={role}
+            spec={spec}
+            objects={objects}
+            chosen={setup.inputs[role] ?? []}
+            onChange={(ids) => {
+              change({ inputs: { ...setup.inputs, [role]: ids } });
+              if (role === local?.input) useDesk.setState({ volume: ids[0] });
+            }}
+          />
+        ))}
+        <ParamFields step={step} params={setup.params} wells={wells} onChange={(params) => change({ params })} />
+        {replaced.length === 0 && (
+          <Field label="Name" help="What the result is called; made from what it rests on where this is empty.">
+            {(id) => (
+              <input
+                id={id}
+                className={css.typed}
+                value={setup.name ?? ''}
+                maxLength={200}
+                onChange={(e) => change({ name: e.target.value })}
+              />
+            )}
+          </Field>
+        )}
+        {step.response && volume && <Response step={step} params={setup.params} volume={volume} />}
+        {replaced.length > 0 && (
+          <p className={css.note}>
+            Takes the place of {replaced.map((o) => o.name).join(' and ')}; what rests on it will be out of date until
+            it is rebuilt.
+          </p>
+        )}
+        <p className={css.result}>After {step.source}</p>
+      </div>
+      <footer className={css.go}>
+        {problem ? <p className={css.warning}>{problem}</p> : foreseen?.says && <p>{foreseen.says}</p>}
+        {local && (
+          <Button
+            aria-pressed={setup.live}
+            onClick={() => {
+              if (volume && !setup.live) useDesk.setState({ volume: volume.id });
+              change({ live: !setup.live });
+            }}
+          >
+            {setup.live ? 'Back to the seismic' : 'Try on this line'}
+          </Button>
+        )}
+        <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step)}>
+          {step.id === 'tie.well'
+            ? 'Accept the tie'
+            : local
+              ? 'Run on the volume'
+              : replaced.length > 0
+                ? 'Run again'
+                : 'Run'}
+          {estimate !== null ? ` · about ${estimate < 1.5 ? '1' : estimate.toFixed(0)} s` : ''}
+        </Button>
+      </footer>
+    </aside>
+  );
+}
