@@ -28,16 +28,6 @@ export const RULES = [
     never: [/src\/(formats|storage|steps|trail|project|files|wells|faults|attributes|numerics)\//],
     why: 'earth is a leaf that all may use',
   },
-  {
-    under: 'packages/core/src/wells',
-    never: [/src\/(storage|trail|project|files)\//],
-    why: 'science never touches a store',
-  },
-  {
-    under: 'packages/core/src/faults',
-    never: [/src\/(storage|trail|project|files)\//],
-    why: 'science never touches a store',
-  },
   ...[
     'attributes',
     'conditioning',

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import type { EarthObject, Fault, Logs } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
-import { findObject } from '../project/find.ts';
-import { topInTime } from '../project/seeds.ts';
-import { pathOf, waitingFor } from '../project/wells.ts';
+import { findObject } from '../project/catalogue/find.ts';
+import { topInTime } from '../project/wells/seeds.ts';
+import { pathOf, waitingFor } from '../project/wells/wells.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { pointAtMd } from '../wells/path.ts';

@@ -6,8 +6,8 @@ import { insideRings } from '../numerics/rings.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { readInlines, shapeOf } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
-import { wellCurves } from './curves.ts';
-import { faciesAt, shownFacies } from './facies.ts';
+import { wellCurves } from './wells/curves.ts';
+import { faciesAt, shownFacies } from './wells/facies.ts';
 
 /** What is plotted against what, and where it comes from. */
 export interface PlotRequest {

@@ -2,8 +2,8 @@ import type { EarthObject, Well } from '../earth/objects.ts';
 import type { LayerPoints } from '../velocity/layer.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
-import { relationOf } from './seeds.ts';
-import { pathOf, topsOf } from './wells.ts';
+import { relationOf } from './wells/seeds.ts';
+import { pathOf, topsOf } from './wells/wells.ts';
 
 /** Depth of a top in a well with its position, or null. */
 export function topInDepth(

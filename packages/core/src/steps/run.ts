@@ -1,8 +1,8 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import { type EarthObject, objectSchema } from '../earth/objects.ts';
-import { dependents } from '../project/catalogue.ts';
+import { dependents } from '../project/catalogue/catalogue.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
-import { companionsOf } from '../project/wells.ts';
+import { companionsOf } from '../project/wells/wells.ts';
 import type { Store } from '../storage/store.ts';
 import {
   type AnyStep,

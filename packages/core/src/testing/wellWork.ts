@@ -1,6 +1,6 @@
 import { beforeEach } from 'vitest';
 import type { EarthObject, Logs, Well } from '../earth/objects.ts';
-import { curveOf } from '../project/curves.ts';
+import { curveOf } from '../project/wells/curves.ts';
 import { runStep } from '../steps/index.ts';
 import { readWhole, writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';

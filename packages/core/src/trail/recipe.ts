@@ -3,7 +3,7 @@ import { LithagonError } from '../earth/errors.ts';
 import { type EarthObject, faultSchema, picksSchema, polygonSchema } from '../earth/objects.ts';
 import { type LoadContext, loadFile } from '../files/load.ts';
 import type { ByteSource } from '../formats/source.ts';
-import { findObject } from '../project/find.ts';
+import { findObject } from '../project/catalogue/find.ts';
 import { stepOf } from '../steps/define.ts';
 import { checkParams, runStep } from '../steps/run.ts';
 import { cutPlanes } from '../storage/volumes.ts';

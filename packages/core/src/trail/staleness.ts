@@ -1,5 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
-import { activeRelation } from '../project/wells.ts';
+import { activeRelation } from '../project/wells/wells.ts';
 
 /**
  * Objects that are out of date: an input has another revision than the one they were made from, is gone, or is

@@ -5,7 +5,7 @@ import { csvText } from '../../formats/csv/write.ts';
 import { geotiffOf } from '../../formats/geotiff/write.ts';
 import { writeHdf5 } from '../../formats/hdf5/write.ts';
 import { polyData } from '../../formats/vtk/write.ts';
-import { pathOf } from '../../project/wells.ts';
+import { pathOf } from '../../project/wells/wells.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import type { Out } from './export.ts';

@@ -1,8 +1,8 @@
 import type { Units } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject } from '../../earth/objects.ts';
-import { relationOf } from '../../project/seeds.ts';
-import { pathOf } from '../../project/wells.ts';
+import { relationOf } from '../../project/wells/seeds.ts';
+import { pathOf } from '../../project/wells/wells.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { pointAtMd } from '../../wells/path.ts';

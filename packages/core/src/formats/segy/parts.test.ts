@@ -4,7 +4,7 @@ import type { SeismicLine, Volume } from '../../earth/objects.ts';
 import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
 import { pathOfLine } from '../../project/lines.ts';
-import { waitingFor } from '../../project/wells.ts';
+import { waitingFor } from '../../project/wells/wells.ts';
 import { chunkKey } from '../../storage/arrays.ts';
 import { memoryStore } from '../../storage/memory.ts';
 import { readInlines, readPlane } from '../../storage/planes.ts';

@@ -7,7 +7,7 @@ import { meshOfSticks } from '../../faults/surface.ts';
 import { snap, type Traces } from '../../horizons/event.ts';
 import { type Seed, trackEvent } from '../../horizons/track.ts';
 import { insideRings } from '../../numerics/rings.ts';
-import { topInTime } from '../../project/seeds.ts';
+import { topInTime } from '../../project/wells/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
-import { logsInOrder } from '../../project/curves.ts';
-import { relationOf } from '../../project/seeds.ts';
-import { tieWellOf } from '../../project/tieWell.ts';
+import { logsInOrder } from '../../project/wells/curves.ts';
+import { relationOf } from '../../project/wells/seeds.ts';
+import { tieWellOf } from '../../project/wells/tieWell.ts';
 import { REFLECTION, type ReflectionForm } from '../../rocks/reflect.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { tieLogs } from '../../tie/chain.ts';

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import type { SyntheticGather, TimeDepthRelation, Wavelet, Well, WellTable } from '../../earth/objects.ts';
-import { activeRelation } from '../../project/wells.ts';
+import { activeRelation } from '../../project/wells/wells.ts';
 import { readWhole, writeChunk } from '../../storage/arrays.ts';
 import { layeredField, topM, twtOf, WELL_AT } from '../../testing/layeredField.ts';
 import { FRAME } from '../../testing/objects.ts';

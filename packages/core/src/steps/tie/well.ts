@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
-import { curveOf } from '../../project/curves.ts';
 import { topInDepth } from '../../project/layers.ts';
-import { alongPath, type Panel, panelAlong, tieWellOf } from '../../project/tieWell.ts';
 import { shownUnits } from '../../project/units.ts';
-import { topsOf } from '../../project/wells.ts';
+import { curveOf } from '../../project/wells/curves.ts';
+import { alongPath, type Panel, panelAlong, tieWellOf } from '../../project/wells/tieWell.ts';
+import { topsOf } from '../../project/wells/wells.ts';
 import type { Store } from '../../storage/store.ts';
 import { calibrateWell, movedRelation, type TieChain, tieChain, tieLogs } from '../../tie/chain.ts';
 import { pointAtMd } from '../../wells/path.ts';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
-import { pressurePoints } from '../../project/checkshots.ts';
-import { sampleValue } from '../../project/fluids.ts';
 import { shownUnits } from '../../project/units.ts';
+import { pressurePoints } from '../../project/wells/checkshots.ts';
+import { sampleValue } from '../../project/wells/fluids.ts';
 import { contactsFromPressures } from '../../volumes/contacts.ts';
 import { choice, defineStep, number } from '../define.ts';
 

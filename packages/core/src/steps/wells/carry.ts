@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { TOP_COLUMNS } from '../../earth/objects.ts';
-import { CARRY_SETTINGS, type CarrySettings, notThereYet, proposeTops } from '../../project/carry.ts';
 import { shownUnits } from '../../project/units.ts';
+import { CARRY_SETTINGS, type CarrySettings, notThereYet, proposeTops } from '../../project/wells/carry.ts';
 import { defineStep, eachRole, listed, number, text, wellsInput } from '../define.ts';
 
 const params = z.object({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { METHODS } from '../../facies/classifier.ts';
-import { type FaciesSettings, faciesOf } from '../../project/facies.ts';
+import { type FaciesSettings, faciesOf } from '../../project/wells/facies.ts';
 import { choice, defineStep, eachRole, listed, number, text, wellsInput } from '../define.ts';
 import { logsDraft } from './perWell.ts';
 

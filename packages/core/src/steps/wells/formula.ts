@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
-import { curveOf } from '../../project/curves.ts';
-import { DEPTHS } from '../../project/names.ts';
+import { curveOf } from '../../project/wells/curves.ts';
+import { DEPTHS } from '../../project/wells/names.ts';
 import { evaluateFormula, type Variable } from '../../wells/formula.ts';
 import { text } from '../define.ts';
 import { Left, wellStep } from './perWell.ts';

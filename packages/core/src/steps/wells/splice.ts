@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Units } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import { sampledOf } from '../../project/curves.ts';
 import { shownUnits } from '../../project/units.ts';
+import { sampledOf } from '../../project/wells/curves.ts';
 import { spliced, spliceOrder } from '../../wells/edit.ts';
 import { choice, defineStep } from '../define.ts';
 import { logsDraft, type MadeCurve } from './perWell.ts';

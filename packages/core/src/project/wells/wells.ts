@@ -1,6 +1,6 @@
-import type { EarthObject, Kind, ObjectOf, Well, WellTable } from '../earth/objects.ts';
-import { type WellPath, wellPath } from '../wells/path.ts';
-import { pathOfLine } from './lines.ts';
+import type { EarthObject, Kind, ObjectOf, Well, WellTable } from '../../earth/objects.ts';
+import { type WellPath, wellPath } from '../../wells/path.ts';
+import { pathOfLine } from '../lines.ts';
 
 /** What names a well or line whose position is not there yet: it waits for it, whatever order files came in. */
 export function waitingFor(objects: EarthObject[]): Map<string, string> {

@@ -1,8 +1,8 @@
-import { type Units, unitsOf } from '../earth/display.ts';
-import { domainUnit, type EarthObject, type Volume } from '../earth/objects.ts';
-import { outOfDate } from '../trail/staleness.ts';
-import { distances } from './lines.ts';
-import { waitingFor } from './wells.ts';
+import { type Units, unitsOf } from '../../earth/display.ts';
+import { domainUnit, type EarthObject, type Volume } from '../../earth/objects.ts';
+import { outOfDate } from '../../trail/staleness.ts';
+import { distances } from '../lines.ts';
+import { waitingFor } from '../wells/wells.ts';
 
 /** One line of a project's list. */
 export interface Listed {

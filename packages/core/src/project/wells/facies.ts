@@ -1,9 +1,9 @@
-import { LithagonError, stopIf } from '../earth/errors.ts';
-import type { EarthObject, Logs, Well, WellTable } from '../earth/objects.ts';
-import { bedded, intervals } from '../facies/beds.ts';
-import { type Method, noveltyOf, tempered, train, type Validation, validate } from '../facies/classifier.ts';
-import type { Prior, Samples } from '../facies/samples.ts';
-import type { Store } from '../storage/store.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
+import type { EarthObject, Logs, Well, WellTable } from '../../earth/objects.ts';
+import { bedded, intervals } from '../../facies/beds.ts';
+import { type Method, noveltyOf, tempered, train, type Validation, validate } from '../../facies/classifier.ts';
+import type { Prior, Samples } from '../../facies/samples.ts';
+import type { Store } from '../../storage/store.ts';
 import { type DepthAxis, wellCurves } from './curves.ts';
 
 export interface FaciesSettings {

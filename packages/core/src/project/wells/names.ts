@@ -1,4 +1,4 @@
-import type { EarthObject } from '../earth/objects.ts';
+import type { EarthObject } from '../../earth/objects.ts';
 import { curvesOf } from './curves.ts';
 import { columnOfTops, stratigraphyOf } from './tops.ts';
 import { topsOf } from './wells.ts';

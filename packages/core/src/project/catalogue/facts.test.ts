@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { unitsOf } from '../earth/display.ts';
-import type { EarthObject, SeismicLine, Volume } from '../earth/objects.ts';
-import { memoryStore } from '../storage/memory.ts';
-import type { Store } from '../storage/store.ts';
-import { layeredField } from '../testing/layeredField.ts';
-import { MADE, madeHorizon } from '../testing/objects.ts';
-import { madeVolume } from '../testing/volume.ts';
+import { unitsOf } from '../../earth/display.ts';
+import type { EarthObject, SeismicLine, Volume } from '../../earth/objects.ts';
+import { memoryStore } from '../../storage/memory.ts';
+import type { Store } from '../../storage/store.ts';
+import { layeredField } from '../../testing/layeredField.ts';
+import { MADE, madeHorizon } from '../../testing/objects.ts';
+import { madeVolume } from '../../testing/volume.ts';
 import { factsOf, listObjects } from './facts.ts';
 
 type Contacts = Extract<EarthObject, { kind: 'contacts' }>;

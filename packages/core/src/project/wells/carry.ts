@@ -1,4 +1,4 @@
-import type { AbsenceScale } from '../correlation/absence.ts';
+import type { AbsenceScale } from '../../correlation/absence.ts';
 import {
   absenceScales,
   CARRY,
@@ -6,14 +6,14 @@ import {
   type CarryOptions,
   carryTops,
   type KnownTop,
-} from '../correlation/carry.ts';
-import type { CorrelatedWell } from '../correlation/wells.ts';
-import type { Units } from '../earth/display.ts';
-import { LithagonError, stopIf } from '../earth/errors.ts';
-import type { EarthObject, Logs, Well } from '../earth/objects.ts';
-import type { Store } from '../storage/store.ts';
-import { despiked } from '../wells/edit.ts';
-import { pointAtMd, type WellPath } from '../wells/path.ts';
+} from '../../correlation/carry.ts';
+import type { CorrelatedWell } from '../../correlation/wells.ts';
+import type { Units } from '../../earth/display.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
+import type { EarthObject, Logs, Well } from '../../earth/objects.ts';
+import type { Store } from '../../storage/store.ts';
+import { despiked } from '../../wells/edit.ts';
+import { pointAtMd, type WellPath } from '../../wells/path.ts';
 import { curveOf, sampledOf } from './curves.ts';
 import { pathOf, type Top, topsOf } from './wells.ts';
 

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
-import { unitsOf } from '../earth/display.ts';
-import type { WellTable } from '../earth/objects.ts';
-import { TOP_COLUMNS } from '../earth/objects.ts';
-import { MADE } from '../testing/objects.ts';
+import { unitsOf } from '../../earth/display.ts';
+import type { WellTable } from '../../earth/objects.ts';
+import { TOP_COLUMNS } from '../../earth/objects.ts';
+import { MADE } from '../../testing/objects.ts';
 import { notThereYet, type Proposal } from './carry.ts';
 
 const proposal = (well: string, name: string, md: number, absent = false): Proposal => ({

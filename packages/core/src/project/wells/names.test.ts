@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { EarthObject, Logs } from '../earth/objects.ts';
-import { MADE } from '../testing/objects.ts';
+import type { EarthObject, Logs } from '../../earth/objects.ts';
+import { MADE } from '../../testing/objects.ts';
 import { curveNames, formulaNames, topNames } from './names.ts';
 import { columnOfTops, newTable, withUnits } from './tops.ts';
 

@@ -1,8 +1,8 @@
-import type { CurveClass, EarthObject, Logs, ObjectOf, Well } from '../earth/objects.ts';
-import { readWhole } from '../storage/arrays.ts';
-import type { Store } from '../storage/store.ts';
-import { resampled, type Sampled } from '../wells/edit.ts';
-import { pointAtMd, type WellPath } from '../wells/path.ts';
+import type { CurveClass, EarthObject, Logs, ObjectOf, Well } from '../../earth/objects.ts';
+import { readWhole } from '../../storage/arrays.ts';
+import type { Store } from '../../storage/store.ts';
+import { resampled, type Sampled } from '../../wells/edit.ts';
+import { pointAtMd, type WellPath } from '../../wells/path.ts';
 import { pathOf, topsOf } from './wells.ts';
 
 /** A curve with the set of logs that holds it. */

@@ -1,4 +1,4 @@
-import type { ArrayRef, EarthObject } from '../earth/objects.ts';
+import type { ArrayRef, EarthObject } from '../../earth/objects.ts';
 
 /** Words by which an object is found: name, kind, stage, tags, well, quantity, domain, what made it, its file. */
 export function wordsOf(object: EarthObject): string {

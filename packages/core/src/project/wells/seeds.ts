@@ -1,7 +1,7 @@
-import { toIndex } from '../earth/lattice.ts';
-import type { EarthObject, Volume, Well } from '../earth/objects.ts';
-import { pointAtMd } from '../wells/path.ts';
-import { fromCheckshots, type TimeDepth, twtOfDepth } from '../wells/timeDepth.ts';
+import { toIndex } from '../../earth/lattice.ts';
+import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
+import { pointAtMd } from '../../wells/path.ts';
+import { fromCheckshots, type TimeDepth, twtOfDepth } from '../../wells/timeDepth.ts';
 import { shotsOf } from './checkshots.ts';
 import { activeRelation, pathOf, tableOf, topsOf } from './wells.ts';
 

@@ -1,4 +1,4 @@
-import type { ObjectOf } from '../earth/objects.ts';
+import type { ObjectOf } from '../../earth/objects.ts';
 
 const COLUMN = { density: 1, factor: 2 } as const;
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { EarthObject, Well, WellTable } from '../earth/objects.ts';
-import { MADE } from '../testing/objects.ts';
+import type { EarthObject, Well, WellTable } from '../../earth/objects.ts';
+import { MADE } from '../../testing/objects.ts';
 import { checkOrder, columnOfTops, newTable, paintFacies, putTop, removeTop, renameTop, withUnits } from './tops.ts';
 import { topsOf } from './wells.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { EarthObject } from '../earth/objects.ts';
+import type { EarthObject } from '../../earth/objects.ts';
 import { bytesOf, dependents, finder } from './catalogue.ts';
 
 const made = (id: string, inputs: string[] = [], extra: object = {}) =>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { LithagonError } from '../earth/errors.ts';
-import type { EarthObject } from '../earth/objects.ts';
+import { LithagonError } from '../../earth/errors.ts';
+import type { EarthObject } from '../../earth/objects.ts';
 import { findObject } from './find.ts';
 
 const object = (id: string, kind: string, name: string) => ({ id, kind, name }) as unknown as EarthObject;

@@ -1,6 +1,6 @@
-import type { EarthObject, Well } from '../earth/objects.ts';
-import type { Store } from '../storage/store.ts';
-import { densityPorosity, poreFill, shaleVolume } from '../wells/petrophysics.ts';
+import type { EarthObject, Well } from '../../earth/objects.ts';
+import type { Store } from '../../storage/store.ts';
+import { densityPorosity, poreFill, shaleVolume } from '../../wells/petrophysics.ts';
 import { wellCurves } from './curves.ts';
 
 export interface AverageOptions {

@@ -1,5 +1,5 @@
-import type { EarthObject, Well, WellTable } from '../earth/objects.ts';
-import { pointAtMd } from '../wells/path.ts';
+import type { EarthObject, Well, WellTable } from '../../earth/objects.ts';
+import { pointAtMd } from '../../wells/path.ts';
 import { pathOf } from './wells.ts';
 
 /** TVDSS of a row that gives it, or TVD from the kelly bushing, or only measured depth; NaN where none can be had. */

@@ -1,7 +1,7 @@
-import { LithagonError } from '../earth/errors.ts';
-import { type EarthObject, type Stratigraphy, TOP_COLUMNS, type WellTable } from '../earth/objects.ts';
-import { madeByHand } from './given.ts';
-import { loadedRevision, newId } from './make.ts';
+import { LithagonError } from '../../earth/errors.ts';
+import { type EarthObject, type Stratigraphy, TOP_COLUMNS, type WellTable } from '../../earth/objects.ts';
+import { madeByHand } from '../given.ts';
+import { loadedRevision, newId } from '../make.ts';
 import { type Top, topOfRow, topsOf } from './wells.ts';
 
 /** A table that a person changed: its revision follows its rows. */

@@ -1,5 +1,5 @@
-import { LithagonError } from '../earth/errors.ts';
-import type { EarthObject } from '../earth/objects.ts';
+import { LithagonError } from '../../earth/errors.ts';
+import type { EarthObject } from '../../earth/objects.ts';
 
 /** The object called `name`, `kind/name` or by its id; refuses what is missing or not unique, naming near ones. */
 export function findObject(objects: EarthObject[], text: string): EarthObject {

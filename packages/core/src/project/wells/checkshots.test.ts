@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import { loadFile } from '../files/load.ts';
-import { memorySource } from '../formats/source.ts';
-import { memoryStore } from '../storage/memory.ts';
+import { loadFile } from '../../files/load.ts';
+import { memorySource } from '../../formats/source.ts';
+import { memoryStore } from '../../storage/memory.ts';
 import { pressurePoints, shotsOf } from './checkshots.ts';
 import { tableOf } from './wells.ts';
 
