@@ -1,5 +1,5 @@
 import { LithagonError } from '../earth/errors.ts';
-import type { EarthObject, Navigation, Wavelet, WellTable } from '../earth/objects.ts';
+import { type EarthObject, type Navigation, TVD_COLUMN, type Wavelet, type WellTable } from '../earth/objects.ts';
 import { type MapUnit, METRES } from '../earth/transform.ts';
 import { unitNamed } from '../earth/units.ts';
 import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
@@ -20,12 +20,14 @@ const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
   tops: [
     { key: 'top', name: 'Top', unit: '' },
     { key: 'md', name: 'MD', unit: 'm' },
+    { key: 'tvdss', name: 'TVDSS', unit: 'm' },
+    { key: 'tvd', name: TVD_COLUMN, unit: 'm' },
   ],
   checkshots: [
     { key: 'md', name: 'MD', unit: 'm' },
     { key: 'tvdss', name: 'TVDSS', unit: 'm' },
     { key: 'twt', name: 'TWT', unit: 'ms' },
-    { key: 'tvd', name: 'TVD from kelly bushing', unit: 'm' },
+    { key: 'tvd', name: TVD_COLUMN, unit: 'm' },
   ],
   pressures: [
     { key: 'md', name: 'MD', unit: 'm' },
@@ -51,7 +53,14 @@ const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
 };
 
 /** Columns that keep their place even where a file lacks them, so that rows of a kind are all alike. */
-const ALWAYS: Record<string, string[]> = { checkshots: ['md', 'tvdss', 'twt'], pressures: ['md', 'tvdss', 'pressure'] };
+const ALWAYS: Record<string, string[]> = {
+  tops: ['top', 'md'],
+  checkshots: ['md', 'tvdss', 'twt'],
+  pressures: ['md', 'tvdss', 'pressure'],
+};
+
+/** Above this a depth below sea level is no rock on land, m. */
+const HIGHEST_LAND_M = 500;
 
 /** What checkshot times and depths may be counted from. */
 export const REFERENCES = ['datum', 'msl', 'kb'] as const;
@@ -73,6 +82,12 @@ export function mapUnitOf(table: ReadTable): { unit?: MapUnit; degrees?: boolean
   return named && named in METRES ? { unit: named as MapUnit } : {};
 }
 
+/** Whether depths below the sea are written as elevations: none is below it, and some are further above than land is. */
+function areElevations(tvdss: Float64Array): boolean {
+  const known = tvdss.filter((v) => !Number.isNaN(v));
+  return known.length > 0 && known.every((v) => v <= 0) && known.some((v) => v < -HIGHEST_LAND_M);
+}
+
 /** Objects of a table: one a well, a fault, a polygon, a line; a horizon is one. */
 export async function objectsOfTable(loading: Loading, text: string): Promise<Loaded> {
   const { source, declare, objects: existing, started } = loading;
@@ -85,6 +100,10 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
     loading.takeFrame(placement.frame);
     warnings.push(...placement.notes);
     for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
+  }
+  if (numbers.tvdss && areElevations(numbers.tvdss)) {
+    numbers.tvdss = numbers.tvdss.map((v) => -v);
+    warnings.push('TVDSS is negative throughout: it was taken for elevations, and turned to count downwards.');
   }
   if (texts.well && !table.found.well && !declare.well?.trim())
     throw new LithagonError('csv', `${source.name} does not say of which well it is.`, {

@@ -3,7 +3,7 @@ import type { EarthObject, Fault, Logs } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
 import { findObject } from '../project/catalogue/find.ts';
 import { topInTime } from '../project/wells/seeds.ts';
-import { pathOf, waitingFor } from '../project/wells/wells.ts';
+import { pathOf, topsOf, waitingFor } from '../project/wells/wells.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { pointAtMd } from '../wells/path.ts';
@@ -14,6 +14,7 @@ const FILES: Record<string, string> = {
   'heads.csv': 'well,x_m,y_m,kb_m,total_depth_md_m,status\nA-1,1000,2000,25,1500,oil\nA-2,1500,2500,20,1400,water\n',
   'surveys.csv': 'well,md_m,inclination_deg,azimuth_grid_deg\nA-1,0,0,0\nA-1,500,0,0\nA-1,1500,40,90\n',
   'tops.csv': 'well,top,md_m\nA-1,Brack Top,600\nA-2,Brack Top,640\n',
+  'deep tops.csv': 'well,top,tvdss_m\nA-1,Pell Top,1100\n',
   'checkshots.csv': 'well,md_ft,tvdss_ft,owt_ms\nA-1,1640.42,1558.40,240\nA-1,3280.84,3198.82,450\n',
   'A-1.las':
     '~V\n VERS. 2.0 :\n WRAP. NO :\n~W\n STRT.FT 1000 :\n NULL. -999.25 :\n WELL. A-1 :\n~C\n DEPT.FT :\n DT.US/FT :\n DEN.G/CC :\n~A\n1000 100 2.3\n1000.5 101 -999.25\n1001 102 2.4\n',
@@ -79,6 +80,15 @@ test('units come out as one: logs in metres and the unit of their class, checksh
   expect('rows' in shots && shots.rows[0].map((v) => Math.round(Number(v)))).toEqual([500, 475, 480]);
   const well = findObject(objects, 'well/A-1');
   expect(well.kind === 'well' && pointAtMd(pathOf(objects, well), 1500).x).toBeGreaterThan(1300);
+});
+
+test('a top that is given by its depth below the sea lies on its deviated well', async () => {
+  const objects = await (await loadAll(['deep tops.csv', 'surveys.csv', 'heads.csv'])).list();
+  const well = findObject(objects, 'well/A-1');
+  if (well.kind !== 'well') throw new Error('not a well');
+  const [top] = topsOf(objects, 'A-1');
+  expect(pointAtMd(pathOf(objects, well), top.md).tvdss).toBeCloseTo(1100, 6);
+  expect(top.md).toBeGreaterThan(1125);
 });
 
 test('sticks are kept from the top down, and a top knows its time', async () => {

@@ -56,6 +56,26 @@ describe('tables of any dialect', () => {
     const table = readTable('h.csv', 'x_m,y_m,depth_m\n0,0,999\n25,0,-999.25\n50,0,1e30\n0,25,9999\n');
     expect([...table.numbers.depth]).toEqual([999, 9999]);
   });
+  test('heads under “Name” are wells where no two are alike, and else the corners of an outline', () => {
+    const of = (names: string[]) =>
+      readTable('t.csv', `Name,X,Y,KB\n${names.map((n, k) => `${n},${100 * k},0,25`).join('\n')}\n`).spec.kind;
+    expect(of(['A-1', 'A-2', 'A-3'])).toBe('well heads');
+    expect(of(['Licence', 'Licence', 'Licence'])).toBe('polygon');
+  });
+  test('heads in degrees, minutes and seconds are read, and known for degrees whatever their heading', () => {
+    const table = readTable('heads.csv', 'well;x;y;kb\nA-1;56°58\'12"E;20°30\'00"S;25\n');
+    expect(table.numbers.x[0]).toBeCloseTo(56.97, 9);
+    expect(table.numbers.y[0]).toBeCloseTo(-20.5, 9);
+    expect(table.found.x.unit).toBe('deg');
+  });
+  test('depths below the sea that are all negative are elevations, and said to be', async () => {
+    const { objects, warnings } = await load('t.csv', 'well,top,tvdss_m\nA-1,Brack Top,-600\nA-1,Pell Top,-900\n');
+    expect((objects[0] as WellTable).rows.map((r) => r[2])).toEqual([600, 900]);
+    expect(warnings.join(' ')).toMatch(/negative throughout/);
+    // a shallow top on land stays above the sea
+    const land = await load('t.csv', 'well,top,tvdss_m\nA-1,Brack Top,-60\n');
+    expect((land.objects[0] as WellTable).rows[0][2]).toBe(-60);
+  });
   test('columns that no one could guess are told, and told units go before headings', () => {
     const text = 'Bore;Marker;Depth along hole\nA-1;Pell Top;100\n';
     expect(() => readTable('t.csv', text)).toThrow(/make up no table that is known/);

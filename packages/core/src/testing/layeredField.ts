@@ -1,5 +1,5 @@
 import type { Lattice } from '../earth/lattice.ts';
-import type { Logs, Volume, Well, WellTable } from '../earth/objects.ts';
+import { type Logs, TOP_COLUMNS, type Volume, type Well, type WellTable } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
@@ -122,7 +122,7 @@ const table = (kind: WellTable['kind'], well: string, rows: WellTable['rows']): 
   stage: 'wells',
   madeBy: MADE,
   well,
-  columns: [],
+  columns: kind === 'tops' ? TOP_COLUMNS : [],
   rows,
 });
 

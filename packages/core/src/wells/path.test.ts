@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { pointAtMd, wellPath } from './path.ts';
+import { mdAtTvdss, pointAtMd, wellPath } from './path.ts';
 import { depthOfTwt, fromCheckshots, twtOfDepth } from './timeDepth.ts';
 
 describe('minimum curvature', () => {
@@ -54,6 +55,51 @@ describe('minimum curvature', () => {
     const b = pointAtMd(path, 200);
     expect(b.y - a.y).toBeCloseTo(100 * Math.sin(Math.PI / 3), 6);
     expect(b.tvdss - a.tvdss).toBeCloseTo(50, 6);
+  });
+});
+
+describe('the measured depth of a TVDSS', () => {
+  test('on a quarter circle is the length of its arc', () => {
+    const r = 300;
+    const path = wellPath(0, 0, 25, [
+      [0, 0, 90],
+      [(Math.PI / 2) * r, 90, 90],
+    ]);
+    for (const angle of [0.1, 0.7, 1.4]) expect(mdAtTvdss(path, r * Math.sin(angle) - 25)).toBeCloseTo(r * angle, 6);
+    // it runs level from there, and comes no deeper; nor does it begin above its kelly bushing
+    expect(mdAtTvdss(path, r - 25 + 1)).toBeNaN();
+    expect(mdAtTvdss(path, -26)).toBeNaN();
+  });
+  test('there and back in any well that goes down', () => {
+    const station = fc.tuple(fc.double({ min: 0, max: 80, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }));
+    fc.assert(
+      fc.property(
+        fc.array(station, { minLength: 1, maxLength: 8 }),
+        fc.double({ min: 0, max: 4000, noNaN: true }),
+        (stations, md) => {
+          const path = wellPath(
+            0,
+            0,
+            20,
+            stations.map(([inclination, azimuth], n) => [300 * (n + 1), inclination, azimuth]),
+          );
+          const { tvdss } = pointAtMd(path, md);
+          expect(pointAtMd(path, mdAtTvdss(path, tvdss)).tvdss).toBeCloseTo(tvdss, 6);
+        },
+      ),
+      { seed: 3, numRuns: 300 },
+    );
+  });
+  test('in a well that rises again is the first that it comes to', () => {
+    const path = wellPath(0, 0, 0, [
+      [0, 0, 0],
+      [500, 0, 0],
+      [900, 120, 0],
+      [1500, 120, 0],
+    ]);
+    const first = mdAtTvdss(path, 600);
+    expect(first).toBeLessThan(900);
+    expect(pointAtMd(path, first).tvdss).toBeCloseTo(600, 6);
   });
 });
 

@@ -96,3 +96,25 @@ export function pointAtMd(path: WellPath, md: number): PathPoint {
   const step = alongArc(path, k, f, d);
   return { x: path.x[k] + step[0], y: path.y[k] + step[1], tvdss: path.tvdss[k] + step[2] };
 }
+
+/**
+ * Measured depth (m) at which a path first comes to a TVDSS (m): in a well that rises again, the shallower along hole.
+ * Straight on beyond the last station; NaN where the path never comes there.
+ */
+export function mdAtTvdss(path: WellPath, tvdss: number): number {
+  const { md, tvdss: at, tangent } = path;
+  const n = md.length;
+  const down = tangent[3 * n - 1];
+  if (tvdss < at[0]) return Number.NaN;
+  let k = 1;
+  while (k < n && at[k] < tvdss) k++;
+  if (k === n) return down > 1e-6 ? md[n - 1] + (tvdss - at[n - 1]) / down : Number.NaN;
+  // the crossing lies between two stations: halve it down, as the arc has no short inverse
+  let [low, high] = [md[k - 1], md[k]];
+  for (let turn = 0; turn < 60 && high - low > 1e-9; turn++) {
+    const middle = (low + high) / 2;
+    if (pointAtMd(path, middle).tvdss < tvdss) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

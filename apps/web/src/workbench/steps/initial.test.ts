@@ -59,6 +59,7 @@ describe('a step', () => {
       id: kind,
       name: kind,
       well: 'Other',
+      columns: [],
       rows: [],
       curves: [],
     }));

@@ -73,6 +73,9 @@ export const TOP_COLUMNS = [
   { name: 'How', unit: '' },
 ];
 
+/** Depth that a file counted downwards from the kelly bushing; it is asked for by this name. */
+export const TVD_COLUMN = 'TVD from kelly bushing';
+
 /** A table of rows about one well: directional survey, tops, checkshots, pressures, fluid samples, core points, facies. */
 export const wellTableSchema = z.object({
   ...base,

@@ -1,7 +1,7 @@
 import { fromArrayBuffer } from 'geotiff';
 import { describe, expect, test } from 'vitest';
 import { toMap } from '../../earth/lattice.ts';
-import type { FluidContacts, Polygon, Well, WellTable } from '../../earth/objects.ts';
+import { type FluidContacts, type Polygon, TOP_COLUMNS, type Well, type WellTable } from '../../earth/objects.ts';
 import { parseGeoJson } from '../../formats/geojson/parse.ts';
 import { newDrawn } from '../../project/given.ts';
 import { memoryStore } from '../../storage/memory.ts';
@@ -68,7 +68,7 @@ describe('wells and drawings', () => {
     stage: 'wells',
     madeBy: MADE,
     well: 'QN-9',
-    columns: [],
+    columns: kind === 'tops' ? TOP_COLUMNS : [],
     rows,
   });
   test('a path has MD, place, TVD from the kelly bushing and TVDSS', async () => {

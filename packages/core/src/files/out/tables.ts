@@ -2,7 +2,7 @@ import type { Units } from '../../earth/display.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject } from '../../earth/objects.ts';
 import { relationOf } from '../../project/wells/seeds.ts';
-import { pathOf } from '../../project/wells/wells.ts';
+import { pathOf, topsOfTable } from '../../project/wells/wells.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { pointAtMd } from '../../wells/path.ts';
@@ -48,8 +48,8 @@ export async function tableOf(
       const relation = relationOf(objects, well.name);
       return [
         ['well', 'top', 'md_m', ...xy, 'tvdss_m', 'twt_ms'],
-        object.rows.map(([name, md]) => {
-          const p = pointAtMd(path, Number(md));
+        topsOfTable(objects, object).map(({ name, md }) => {
+          const p = pointAtMd(path, md);
           const twt = relation ? round(twtOfDepth(relation, p.tvdss), 2) : null;
           return [object.well, name, md, at(p.x), at(p.y), round(p.tvdss, 2), twt];
         }),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { cellsOf, hasDecimalComma, numberOf } from './dialect.ts';
+import { cellsOf, degreesOf, hasDecimalComma, numberOf } from './dialect.ts';
 
 const HEADER = ['well', 'top', 'md'];
 const UNITS = ['', '', 'm'];
@@ -104,5 +104,41 @@ describe('numbers in tables', () => {
     expect(hasDecimalComma([['a', '1,5']])).toBe(true);
     expect(hasDecimalComma([['1,5'], ['2.5']])).toBe(false);
     expect(hasDecimalComma([['1'], ['a,b']])).toBe(false);
+  });
+});
+
+describe('angles in degrees, minutes and seconds', () => {
+  const marks = fc.constantFrom<[string, string, string]>(
+    ['°', "'", '"'],
+    [':', ':', ''],
+    ['d', 'm', 's'],
+    [' ', ' ', ''],
+    ['° ', '′ ', '″'],
+  );
+  test('are what they say, with a sign or a side before or after', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 179 }),
+        fc.integer({ min: 0, max: 59 }),
+        fc.integer({ min: 0, max: 59999 }),
+        marks,
+        fc.constantFrom('', '-', '+', 'S', 'N', 'w', 'E'),
+        fc.boolean(),
+        (d, m, ms, [a, b, c], side, before) => {
+          const text = `${d}${a}${m}${b}${ms / 1000}${c}`;
+          const signed = side === '-' || side === '+' || before ? `${side}${text}` : `${text}${side}`;
+          const turned = side === '-' || side === 'S' || side === 'w';
+          expect(degreesOf(signed)).toBeCloseTo((turned ? -1 : 1) * (d + m / 60 + ms / 3.6e6), 9);
+        },
+      ),
+      { seed: 5, numRuns: 300 },
+    );
+  });
+  test.each(['500123.5', '500 123', '12', '12°61\'00"', '200:00:00', 'S', ''])('%s is none', (text) => {
+    expect(degreesOf(text)).toBeNaN();
+  });
+  test('without seconds, or with minutes in parts', () => {
+    expect(degreesOf("12°30'S")).toBeCloseTo(-12.5, 9);
+    expect(degreesOf('12 30.5 N')).toBeCloseTo(12 + 30.5 / 60, 9);
   });
 });

@@ -24,6 +24,22 @@ export function numberOf(cell: string, comma: boolean): number {
   return Number.isFinite(value) ? value : Number.NaN;
 }
 
+/** `12°34'56.7"S`, `S 12 34 56,7`, `-12:34:56.7`: degrees, minutes and perhaps seconds, with a sign or a side; `s` after
+ * a number is of seconds, `S` south. */
+const SEXAGESIMAL =
+  /^([NSEWnsew])?\s*([+-])?(\d{1,3})(?:\s*[°º:dD]\s*|\s+)(\d{1,2}(?:[.,]\d+)?)(?:\s*['′:mM]\s*|\s+|$)(?:(\d{1,2}(?:[.,]\d+)?)\s*["″s]?\s*)?([NSEWnsew])?$/;
+
+/** An angle (degrees; south and west negative) written in degrees, minutes and seconds, NaN for what is not. */
+export function degreesOf(cell: string): number {
+  const found = SEXAGESIMAL.exec(cell.trim());
+  if (!found) return Number.NaN;
+  const [, before, sign, degrees, minutes, seconds = '0', after] = found;
+  const [m, s] = [minutes, seconds].map((part) => Number(part.replace(',', '.')));
+  if (Number(degrees) > 180 || m >= 60 || s >= 60) return Number.NaN;
+  const turned = sign === '-' || /[SW]/i.test(before ?? after ?? '');
+  return (turned ? -1 : 1) * (Number(degrees) + m / 60 + s / 3600);
+}
+
 /** Whether numbers have a decimal comma: some cell only makes sense so, and none has a point. */
 export function hasDecimalComma(body: string[][]): boolean {
   let comma = false;

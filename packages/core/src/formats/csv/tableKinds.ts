@@ -3,6 +3,8 @@ export interface ColumnSpec {
   key: string;
   label: string;
   words: RegExp;
+  /** Words that it goes by only where no two rows have the same. */
+  wordsOfOne?: RegExp;
   unit?: string;
   text?: boolean;
   optional?: boolean;
@@ -52,6 +54,7 @@ const twt: ColumnSpec = {
 };
 const depth: ColumnSpec = { key: 'depth', label: 'Depth', words: /^(depth|tvdss|z)$/, unit: 'm', optional: true };
 const tvdss: ColumnSpec = { ...depth, key: 'tvdss', label: 'TVDSS', words: /^(tvdss|tvd_?ss|subsea)$/ };
+const tvd: ColumnSpec = { ...depth, key: 'tvd', label: 'TVD from kelly bushing', words: /^(tvd|tvd_?kb|tvd_?rkb)$/ };
 
 /** The kinds of table that are recognised by their columns, the most particular first. */
 export const TABLES: TableSpec[] = [
@@ -60,7 +63,7 @@ export const TABLES: TableSpec[] = [
     title: 'Well heads',
     columns: [
       // every row is a well of its own, which no one name can stand for
-      { ...well, told: false },
+      { ...well, told: false, wordsOfOne: /^name$/ },
       x,
       y,
       {
@@ -101,7 +104,7 @@ export const TABLES: TableSpec[] = [
       well,
       { ...md, optional: true },
       tvdss,
-      { ...depth, key: 'tvd', label: 'TVD from kelly bushing', words: /^(tvd|tvd_?kb|tvd_?rkb)$/ },
+      tvd,
       twt,
       { key: 'owt', label: 'One-way time', words: /^(owt|one_way_time)$/, unit: 'ms', optional: true },
     ],
@@ -159,8 +162,11 @@ export const TABLES: TableSpec[] = [
         words: /^(top|marker|surface|pick|formation|(top|marker|surface|formation)_?name)$/,
         text: true,
       },
-      md,
+      { ...md, optional: true },
+      tvdss,
+      tvd,
     ],
+    either: [['md', 'tvdss', 'tvd']],
   },
   {
     kind: 'fault sticks',

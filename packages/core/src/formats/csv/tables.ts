@@ -1,6 +1,6 @@
 import { LithagonError } from '../../earth/errors.ts';
 import { factor, unitNamed } from '../../earth/units.ts';
-import { cellsOf, hasDecimalComma, numberOf } from './dialect.ts';
+import { cellsOf, degreesOf, hasDecimalComma, numberOf } from './dialect.ts';
 import { TABLES, type TableSpec } from './tableKinds.ts';
 
 /** What a person says of a table over what was found: its kind, columns by key (empty: none), units by key. */
@@ -63,16 +63,24 @@ function headingOf(column: string, unitBelow: string): Heading {
   return { column, name, unit: below };
 }
 
-function match(spec: TableSpec, headings: Heading[], mapping: Mapping): Pick<TableGuess, 'found' | 'missing' | 'told'> {
+function match(
+  spec: TableSpec,
+  headings: Heading[],
+  body: string[][],
+  mapping: Mapping,
+): Pick<TableGuess, 'found' | 'missing' | 'told'> {
   const found: ReadTable['found'] = {};
   const missing: string[] = [];
   const told: string[] = [];
   const taken = new Set(Object.values(mapping.columns));
+  const differs = (at: number) => new Set(body.map((row) => row[at])).size === body.length;
+  const named = (words: RegExp | undefined, fits: (at: number) => boolean = () => true) =>
+    headings.find((h, n) => !taken.has(h.column) && words?.test(h.name) && fits(n));
   for (const column of spec.columns) {
     const said = Object.hasOwn(mapping.columns, column.key) ? mapping.columns[column.key] : undefined;
     const heading =
       said === undefined
-        ? headings.find((h) => !taken.has(h.column) && column.words.test(h.name))
+        ? (named(column.words) ?? named(column.wordsOfOne, differs))
         : headings.find((h) => h.column === said);
     const unit = mapping.units[column.key] ? unitNamed(mapping.units[column.key]) : (heading?.unit ?? null);
     if (heading) found[column.key] = { column: heading.column, unit };
@@ -102,7 +110,7 @@ export function guessTable(name: string, text: string, mapping: Mapping): TableG
   const headings = header.map((column, n) => headingOf(column, units[n]));
   const matched = TABLES.filter((t) => !mapping.kind || t.kind === mapping.kind).map((spec) => ({
     spec,
-    ...match(spec, headings, mapping),
+    ...match(spec, headings, body, mapping),
   }));
   const fits = matched.filter((m) => m.missing.length === 0);
   // what needs telling fits less well than what does not
@@ -163,8 +171,14 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
     // map coordinates wait until it is known what system they are in
     const onMap = column.key === 'x' || column.key === 'y';
     const scale = column.unit && place.unit && !onMap ? factor(place.unit, column.unit) : 1;
+    const cells = onMap ? body.map((row) => row[at] ?? '') : [];
+    const degrees =
+      cells.some((cell) => !Number.isNaN(degreesOf(cell))) &&
+      cells.every((cell) => Number.isNaN(numberOf(cell, comma)));
+    if (degrees) place.unit = 'deg';
+    const read = degrees ? degreesOf : (cell: string) => numberOf(cell, comma);
     numbers[column.key] = Float64Array.from(body, (row, n) => {
-      const value = numberOf(row[at] ?? '', comma) * scale;
+      const value = read(row[at] ?? '') * scale;
       if (Number.isNaN(value) && !column.optional) bad.add(n);
       return value;
     });

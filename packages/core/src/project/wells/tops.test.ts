@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest';
-import type { EarthObject, Well, WellTable } from '../../earth/objects.ts';
+import { type EarthObject, TVD_COLUMN, type Well, type WellTable } from '../../earth/objects.ts';
 import { MADE } from '../../testing/objects.ts';
+import { pointAtMd } from '../../wells/path.ts';
 import { checkOrder, columnOfTops, newTable, paintFacies, putTop, removeTop, renameTop, withUnits } from './tops.ts';
-import { topsOf } from './wells.ts';
+import { pathOf, topsOf } from './wells.ts';
 
 const well = (name: string): Well => ({
   id: name,
@@ -123,4 +124,49 @@ test('painted facies give way to what is painted over them, and beds that touch 
   table = paintFacies(table, 105, 110, 'Sand');
   expect(table.rows).toEqual([[100, 120, 'Sand']]);
   expect(paintFacies(table, 90, 110, null).rows).toEqual([[110, 120, 'Sand']]);
+});
+
+describe('tops of a file that gives no measured depth', () => {
+  const inDepth = (): WellTable => ({
+    ...tops('A', [
+      ['Upper', null, 480, null],
+      ['Lower', null, null, 700],
+    ]),
+    columns: [
+      { name: 'Top', unit: '' },
+      { name: 'MD', unit: 'm' },
+      { name: 'TVDSS', unit: 'm' },
+      { name: TVD_COLUMN, unit: 'm' },
+    ],
+  });
+  test('lie where the path of their well comes to their depth, once its head is there', () => {
+    expect(topsOf([inDepth()], 'A')).toEqual([]);
+    // a vertical well with its kelly bushing 20 m above the sea
+    expect(topsOf([well('A'), inDepth()], 'A').map((t) => [t.name, Math.round(t.md * 1e6) / 1e6])).toEqual([
+      ['Upper', 500],
+      ['Lower', 700],
+    ]);
+    const survey: WellTable = {
+      ...inDepth(),
+      id: 'survey',
+      kind: 'directional surveys',
+      columns: [],
+      rows: [
+        [0, 60, 0],
+        [3000, 60, 0],
+      ],
+    };
+    const [upper] = topsOf([well('A'), inDepth(), survey], 'A');
+    const path = pathOf([well('A'), survey], well('A'));
+    expect(pointAtMd(path, upper.md).tvdss).toBeCloseTo(480, 6);
+    expect(upper.md).toBeGreaterThan(700);
+  });
+  test('have one as soon as one of them is moved or taken out', () => {
+    const objects = [well('A'), inDepth()];
+    const [upper] = topsOf(objects, 'A');
+    const moved = putTop(objects, 'A', { ...upper, md: 510 }, upper);
+    expect(topsOf([well('A'), moved.after], 'A').map((t) => Math.round(t.md))).toEqual([510, 700]);
+    const removed = removeTop(objects, 'A', upper);
+    expect(topsOf([well('A'), removed.after], 'A').map((t) => t.name)).toEqual(['Lower']);
+  });
 });

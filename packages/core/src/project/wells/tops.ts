@@ -2,7 +2,7 @@ import { LithagonError } from '../../earth/errors.ts';
 import { type EarthObject, type Stratigraphy, TOP_COLUMNS, type WellTable } from '../../earth/objects.ts';
 import { madeByHand } from '../given.ts';
 import { loadedRevision, newId } from '../make.ts';
-import { type Top, topOfRow, topsOf } from './wells.ts';
+import { type Top, topsOf, topsOfTable } from './wells.ts';
 
 /** A table that a person changed: its revision follows its rows. */
 function withRows(table: WellTable, rows: WellTable['rows']): WellTable {
@@ -55,7 +55,7 @@ export interface TopEdit {
 /** Put a top into a well, or move and change the one of its name; cuts of a fault may be several. */
 export function putTop(objects: EarthObject[], well: string, top: Top, was?: Top): TopEdit {
   const table = tableFor(objects, well, was?.name ?? top.name);
-  const own = table.rows.map(topOfRow);
+  const own = topsOfTable(objects, table);
   const at = own.findIndex((t) =>
     was ? t.name === was.name && t.md === was.md : t.kind === 'top' && t.name === top.name,
   );
@@ -66,7 +66,8 @@ export function putTop(objects: EarthObject[], well: string, top: Top, was?: Top
 
 export function removeTop(objects: EarthObject[], well: string, top: Top): TopEdit {
   const table = tableFor(objects, well, top.name);
-  const left = table.rows.filter((r) => !(String(r[0]) === top.name && Number(r[1]) === top.md));
+  const own = topsOfTable(objects, table);
+  const left = table.rows.filter((_, n) => !(own[n].name === top.name && own[n].md === top.md));
   return { before: table, after: withRows(table, left) };
 }
 

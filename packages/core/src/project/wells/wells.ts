@@ -1,5 +1,13 @@
-import type { EarthObject, Kind, ObjectOf, Well, WellTable } from '../../earth/objects.ts';
-import { type WellPath, wellPath } from '../../wells/path.ts';
+import {
+  type EarthObject,
+  type Kind,
+  type ObjectOf,
+  TOP_COLUMNS,
+  TVD_COLUMN,
+  type Well,
+  type WellTable,
+} from '../../earth/objects.ts';
+import { mdAtTvdss, type WellPath, wellPath } from '../../wells/path.ts';
 import { pathOfLine } from '../lines.ts';
 
 /** What names a well or line whose position is not there yet: it waits for it, whatever order files came in. */
@@ -32,17 +40,36 @@ export interface Top {
   how: string;
 }
 
-/** One row of a table of tops; a name that says it is a fault is taken for a cut. */
-export function topOfRow(row: WellTable['rows'][number]): Top {
-  const [name, md, confidence, kind, missing, how] = row;
-  return {
-    name: String(name),
-    md: Number(md),
-    confidence: typeof confidence === 'number' ? confidence : null,
-    kind: kind === 'fault cut' || (!kind && /\bfault\b/i.test(String(name))) ? 'fault cut' : 'top',
-    missingM: typeof missing === 'number' ? missing : null,
-    how: typeof how === 'string' ? how : '',
+/** Measured depth of a row: its own, else where the well's path first comes to its TVDSS or TVD; NaN without a head. */
+function mdOf(path: () => WellPath | null, kbM: number, md: unknown, tvdss: unknown, tvd: unknown): number {
+  if (typeof md === 'number') return md;
+  const depth = typeof tvdss === 'number' ? tvdss : typeof tvd === 'number' ? tvd - kbM : Number.NaN;
+  const along = path();
+  return along && !Number.isNaN(depth) ? mdAtTvdss(along, depth) : Number.NaN;
+}
+
+/**
+ * Rows of a table of tops, in its order; a name that says it is a fault is taken for a cut. A row that gives no measured
+ * depth has one as soon as the head of its well is there, and follows its path.
+ */
+export function topsOfTable(objects: EarthObject[], table: WellTable): Top[] {
+  const column = (name: string) => table.columns.findIndex((c) => c.name === name);
+  const [name, md, confidence, kind, missing, how] = TOP_COLUMNS.map((c) => column(c.name));
+  const [tvdss, tvd] = [column('TVDSS'), column(TVD_COLUMN)];
+  const well = objects.find((o): o is Well => o.kind === 'well' && o.name === table.well);
+  let path: WellPath | null | undefined;
+  const pathOnce = () => {
+    if (path === undefined) path = well ? pathOf(objects, well) : null;
+    return path;
   };
+  return table.rows.map((row) => ({
+    name: String(row[name]),
+    md: mdOf(pathOnce, well?.kbM ?? Number.NaN, row[md], row[tvdss], row[tvd]),
+    confidence: typeof row[confidence] === 'number' ? row[confidence] : null,
+    kind: row[kind] === 'fault cut' || (!row[kind] && /\bfault\b/i.test(String(row[name]))) ? 'fault cut' : 'top',
+    missingM: typeof row[missing] === 'number' ? row[missing] : null,
+    how: typeof row[how] === 'string' ? row[how] : '',
+  }));
 }
 
 /** Tops and fault cuts of a well by depth; of several tables the first that names a top is believed. */
@@ -50,7 +77,7 @@ export function topsOf(objects: EarthObject[], well: string): Top[] {
   const out: Top[] = [];
   for (const table of objects)
     if (table.kind === 'tops' && table.well === well)
-      for (const top of table.rows.map(topOfRow))
+      for (const top of topsOfTable(objects, table))
         if (Number.isFinite(top.md) && (top.kind === 'fault cut' || !out.some((t) => t.name === top.name)))
           out.push(top);
   return out.sort((a, b) => a.md - b.md);
