@@ -2,7 +2,7 @@ import type { EarthObject } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { fitAll, scaleBar, toEarth, toScreen } from './frame';
+import { farOff, fitAll, scaleBar, toEarth, toScreen } from './frame';
 
 const size = { width: 640, height: 480 };
 
@@ -38,6 +38,24 @@ describe('the frame of a map', () => {
       expect(py).toBeGreaterThan(20);
       expect(py).toBeLessThan(size.height - 20);
     }
+  });
+  test('is not made small for one well that lies far off, which is named with its distance', async () => {
+    const { store, well } = await layeredField();
+    const objects = await store.list();
+    const lost = { ...well, id: 'lost', name: 'Lost', x: 300_000, y: 0 };
+    const near = fitAll(objects, size);
+    expect(farOff([...objects, lost])).toEqual([
+      { id: 'lost', name: 'Lost', why: expect.stringMatching(/^lies 299 km/) },
+    ]);
+    expect(fitAll([...objects, lost], size)).toEqual(near);
+    // wells without a survey: most of them lie together
+    const alone = [0, 900, 2000, 400_000].map((x) => ({ ...well, id: `w${x}`, name: `W${x}`, x, y: x / 2 }));
+    expect(farOff(alone).map((w) => w.name)).toEqual(['W400000']);
+    expect(farOff(alone.slice(0, 3))).toEqual([]);
+    // of two alone none is more lost than the other, and a regional project is no mistake
+    expect(farOff([alone[0], alone[3]])).toEqual([]);
+    const region = [0, 60, 130, 200, 280].map((km) => ({ ...well, id: `r${km}`, x: 1000 * km }));
+    expect(farOff(region)).toEqual([]);
   });
   test('is none where there is nothing, and takes outlines where there is nothing else', () => {
     expect(fitAll([], size)).toBeNull();

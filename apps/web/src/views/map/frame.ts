@@ -17,16 +17,56 @@ export function toEarth(frame: MapFrame, size: Size, px: number, py: number): [n
   return [frame.x + (px - size.width / 2) * frame.perPixel, frame.y - (py - size.height / 2) * frame.perPixel];
 }
 
-/** The frame that holds all surveys, or else everything with a position. */
+type Point = [x: number, y: number];
+
+/** West, east, south and north ends of points. */
+function endsOf(points: Point[]): { x0: number; x1: number; y0: number; y1: number } {
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
+}
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[(values.length - 1) >> 1];
+
+/** Where the work is: the corners of surveys, or else the half of the wells that lie nearest to their middle. */
+function heartOf(objects: EarthObject[]): Point[] {
+  const corners = objects.flatMap((o) => (o.kind === 'volume' || o.kind === 'horizon' ? cornersOf(o.lattice) : []));
+  if (corners.length > 0) return corners as Point[];
+  const wells = objects.flatMap((o): Point[] => (o.kind === 'well' ? [[o.x, o.y]] : []));
+  if (wells.length < 3) return wells;
+  const [x, y] = [median(wells.map((w) => w[0])), median(wells.map((w) => w[1]))];
+  const far = (w: Point) => Math.hypot(w[0] - x, w[1] - y);
+  return wells.sort((a, b) => far(a) - far(b)).slice(0, Math.ceil(wells.length / 2));
+}
+
+/** A well is far off when it lies further from the work than so many times its extent, and so many metres. */
+const FAR = { times: 8, m: 20_000 };
+
+/** Wells so far from everything else that their coordinates are likely wrong: the map is not made small for them. */
+export function farOff(objects: EarthObject[]): { id: string; name: string; why: string }[] {
+  const heart = heartOf(objects);
+  if (heart.length < 2) return [];
+  const { x0, x1, y0, y1 } = endsOf(heart);
+  const limit = Math.max(FAR.m, FAR.times * Math.hypot(x1 - x0, y1 - y0));
+  return objects.flatMap((o) => {
+    if (o.kind !== 'well') return [];
+    const away = Math.hypot(Math.max(x0 - o.x, o.x - x1, 0), Math.max(y0 - o.y, o.y - y1, 0));
+    if (away <= limit) return [];
+    return [
+      { id: o.id, name: o.name, why: `lies ${Math.round(away / 1000)} km from the rest; its coordinates may be wrong` },
+    ];
+  });
+}
+
+/** The frame that holds all surveys and wells but those that lie far off, or else outlines. */
 export function fitAll(objects: EarthObject[], size: Size): MapFrame | null {
-  const points: [number, number][] = [];
-  for (const o of objects) if (o.kind === 'volume' || o.kind === 'horizon') points.push(...cornersOf(o.lattice));
-  for (const o of objects) if (o.kind === 'well') points.push([o.x, o.y]);
-  if (points.length === 0) for (const o of objects) if (o.kind === 'polygon') points.push(...o.rings.flat());
+  const far = new Set(farOff(objects).map((w) => w.id));
+  let points = objects.flatMap((o): Point[] => {
+    if (o.kind === 'volume' || o.kind === 'horizon') return cornersOf(o.lattice) as Point[];
+    return o.kind === 'well' && !far.has(o.id) ? [[o.x, o.y]] : [];
+  });
+  if (points.length === 0) points = objects.flatMap((o) => (o.kind === 'polygon' ? (o.rings.flat() as Point[]) : []));
   if (points.length === 0 || size.width < 50) return null;
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const { x0, x1, y0, y1 } = endsOf(points);
   const perPixel = Math.max((x1 - x0) / (size.width - 70), (y1 - y0) / (size.height - 64), 0.5);
   return { x: (x0 + x1) / 2, y: (y0 + y1) / 2, perPixel };
 }
