@@ -45,18 +45,14 @@ export async function measure() {
   const carry = await timed(() => carryTops(well(0), well(30), tops, { ...CARRY, weights: [1, 1, 1] }), 3);
   const logs = [log(8, 1500), log(9, 1500)];
   const paths = {
-    cost: differences([logs[0]], [logs[1]], [1]),
-    n: 1500,
-    m: 1500,
-    offset: 0,
-    mostShift: 500,
+    ...differences([logs[0]], [logs[1]], [1], { offset: 0, mostShift: 500 }),
     steps: stepsFor(CARRY),
     endSample: CARRY.endSample,
     gapOpen: CARRY.gapOpenM,
     gapSample: CARRY.gapSample,
   };
-  const aligned = await timed(() => pathCosts(threadKernels(), paths, true), 3);
-  const plainly = await timed(() => pathCostsTwin(paths, true), 3);
+  const aligned = await timed(() => pathCosts(threadKernels(), paths), 3);
+  const plainly = await timed(() => pathCostsTwin(paths), 3);
   const series = (stepMs, count, seed) => ({
     firstMs: 600,
     stepMs,

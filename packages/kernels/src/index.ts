@@ -1,13 +1,17 @@
 export { type FieldPicture, fieldPicture, fieldPictureTwin, type PictureRoom } from './fieldPicture.ts';
 export { HEAP_BASE, type Kernels, loadKernels, reserve, threadKernels } from './load.ts';
 export {
-  FURTHEST,
+  halfBand,
   PATH_START,
+  type PairCosts,
   type PathCosts,
   type PathProblem,
   type PathStep,
+  pairAt,
   pathCosts,
+  pathCostsOnward,
   pathCostsTwin,
+  rowOf,
 } from './paths.ts';
 export {
   type CutLine,

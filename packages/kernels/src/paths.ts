@@ -9,54 +9,93 @@ export interface PathStep {
   parts: { di: number; dj: number; weight: number }[];
 }
 
-/** What paths through the pairs of samples of two logs cost. */
-export interface PathProblem {
-  /** Of each pair, `[n][m]`, no NaN. */
-  cost: Float32Array;
+/**
+ * What each pair of samples of two logs costs, for pairs that lie near a line on which the logs match: a row for each
+ * sample of the first log, as wide as the band. `pairAt` says where a pair stands.
+ */
+export interface PairCosts {
   n: number;
   m: number;
-  /** Where sample 0 of the first log would lie in the second, and how far from there a pair may lie. */
+  /** Where sample 0 of the first log would lie in the second (whole samples), and how far from there a pair may lie. */
   offset: number;
   mostShift: number;
-  /** None goes back further than `FURTHEST` samples. */
+  /** `[n][2 · halfBand + 1]`, no NaN. */
+  cost: Float32Array;
+}
+
+/** What paths through the pairs of samples of two logs may do. */
+export interface PathProblem extends PairCosts {
+  /** None goes back further than seven samples. */
   steps: PathStep[];
   endSample: number;
   gapOpen: number;
   gapSample: number;
 }
 
-/** Least cost of paths that end at each pair, `[n][m]`, by the state that they end in; infinite where none does. */
+/** Least cost of paths that end at each pair, laid out as `cost`, by the state that they end in; infinite where none does. */
 export interface PathCosts {
   match: Float32Array;
   /** In a gap of the second log (the first goes on), and of the first. */
   missing: Float32Array;
   extra: Float32Array;
-  /** The step by which a match is reached, or `PATH_START`; null where it was not asked for. */
-  ways: Uint8Array | null;
+  /** The step by which a match is reached, or `PATH_START`. */
+  ways: Uint8Array;
 }
 
 /** A path begins here. */
 export const PATH_START = 252;
 /** Samples that a step may go back: one less than the rows that are held. */
-export const FURTHEST = 7;
+const FURTHEST = 7;
 const [RING, PAD, RINGS] = [8, 8, 5];
 const [STEP, PART] = [20, 16];
 
-/** First and last sample of the second log that may match a sample of the first. */
-const bandOf = ({ m, offset, mostShift }: PathProblem, i: number): [number, number] => [
-  Math.max(0, Math.ceil(i + offset - mostShift)),
-  Math.min(m - 1, Math.floor(i + offset + mostShift)),
-];
+type Band = Omit<PairCosts, 'cost'>;
 
-function blank(p: PathProblem, keep: boolean): PathCosts {
-  const never = () => new Float32Array(p.n * p.m).fill(Number.POSITIVE_INFINITY);
-  return { match: never(), missing: never(), extra: never(), ways: keep ? new Uint8Array(p.n * p.m) : null };
+/** Samples on either side of the line that a band holds: a step may pass pairs beside those that match. */
+export const halfBand = ({ n, m, offset, mostShift }: Band): number =>
+  Math.min(Math.floor(mostShift), n + m + Math.abs(offset)) + FURTHEST;
+
+/** Index of a pair in what is laid out by a band, or −1 beside it. */
+export function pairAt(band: Band, i: number, j: number): number {
+  const half = halfBand(band);
+  const k = j - i - band.offset + half;
+  return k < 0 || k > 2 * half ? -1 : i * (2 * half + 1) + k;
 }
 
-/** Least costs of paths by the compiled kernel, a row at a time, so that its memory is that of a few rows. */
-export function pathCosts(kernels: Kernels, p: PathProblem, keep: boolean): PathCosts {
+/** First and last sample of the second log that lie so near to where a sample of the first would. */
+export const rowOf = ({ m, offset }: Band, i: number, within: number): [number, number] => [
+  Math.max(0, Math.ceil(i + offset - within)),
+  Math.min(m - 1, Math.floor(i + offset + within)),
+];
+
+const never = (band: Band) => new Float32Array(band.n * (2 * halfBand(band) + 1)).fill(Number.POSITIVE_INFINITY);
+const blank = (p: PathProblem): PathCosts => ({
+  match: never(p),
+  missing: never(p),
+  extra: never(p),
+  ways: new Uint8Array(p.cost.length),
+});
+
+/** What a row of the kernel has found: its states and ways, from a sample of the second log on. */
+interface Row {
+  low: number;
+  high: number;
+  state(which: 'match' | 'missing' | 'extra'): Float32Array;
+  ways: Uint8Array;
+}
+
+/**
+ * Run the compiled kernel over a problem, a row at a time, so that its memory is that of a few rows.
+ * @param costs puts the costs of a row, from one sample of the second log to another, into what it is given
+ */
+function eachRow(
+  kernels: Kernels,
+  p: PathProblem,
+  costs: (i: number, from: number, to: number, into: Float32Array) => void,
+  take: (i: number, row: Row) => void,
+): void {
   const { n, m, steps } = p;
-  const out = blank(p, keep);
+  const half = halfBand(p);
   const stride = (m + 2 * PAD + 3) & ~3;
   const stepsAt = HEAP_BASE;
   const size = steps.reduce((sum, s) => sum + STEP + PART * s.parts.length, 0);
@@ -84,9 +123,11 @@ export function pathCosts(kernels: Kernels, p: PathProblem, keep: boolean): Path
   rings.fill(0, 0, RING * stride).fill(Number.POSITIVE_INFINITY, RING * stride);
   const ways = new Uint8Array(buffer, waysAt, m);
   const held = (ring: number, i: number) => (ring * RING + (i & (RING - 1))) * stride + PAD;
+  const ringOf = { match: 2, missing: 3, extra: 4 };
   for (let i = 0; i < n; i++) {
-    const [low, high] = bandOf(p, i);
-    rings.set(p.cost.subarray(i * m, (i + 1) * m), held(0, i));
+    const [from, to] = rowOf(p, i, half);
+    if (from <= to) costs(i, from, to, rings.subarray(held(0, i) + from, held(0, i) + to + 1));
+    const [low, high] = rowOf(p, i, p.mostShift);
     kernels.pathRow(
       ringsAt,
       waysAt,
@@ -101,50 +142,86 @@ export function pathCosts(kernels: Kernels, p: PathProblem, keep: boolean): Path
       p.gapSample,
       PATH_START,
     );
-    if (high < low) continue;
-    const put = (to: Float32Array, ring: number) => {
-      const from = held(ring, i);
-      to.set(rings.subarray(from + low, from + high + 1), i * m + low);
+    if (low > high) continue;
+    const state: Row['state'] = (which) => {
+      const start = held(ringOf[which], i);
+      return rings.subarray(start + low, start + high + 1);
     };
-    put(out.match, 2);
-    put(out.missing, 3);
-    put(out.extra, 4);
-    out.ways?.set(ways.subarray(low, high + 1), i * m + low);
+    take(i, { low, high, state, ways: ways.subarray(low, high + 1) });
   }
+}
+
+/** Least costs of paths from where either log begins. */
+export function pathCosts(kernels: Kernels, p: PathProblem): PathCosts {
+  const out = blank(p);
+  eachRow(
+    kernels,
+    p,
+    (i, from, to, into) => into.set(p.cost.subarray(pairAt(p, i, from), pairAt(p, i, to) + 1)),
+    (i, row) => {
+      const at = pairAt(p, i, row.low);
+      for (const which of ['match', 'missing', 'extra'] as const) out[which].set(row.state(which), at);
+      out.ways.set(row.ways, at);
+    },
+  );
   return out;
 }
 
-/** The same in plain TypeScript: what the kernel is tested and measured against. */
-export function pathCostsTwin(p: PathProblem, keep: boolean): PathCosts {
-  const { n, m, steps, cost } = p;
-  const out = blank(p, keep);
+/** Least cost of paths that match a pair and go on from it to where either log ends, laid out as `cost`. */
+export function pathCostsOnward(kernels: Kernels, p: PathProblem): Float32Array {
+  const { n, m } = p;
+  const out = never(p);
+  // the same logs upside down: sample i is n − 1 − i there, and a row runs the other way
+  const turned = { ...p, offset: m - n - p.offset };
+  eachRow(
+    kernels,
+    turned,
+    (i, from, to, into) => {
+      const last = pairAt(p, n - 1 - i, m - 1 - from);
+      for (let j = from; j <= to; j++) into[j - from] = p.cost[last - (j - from)];
+    },
+    (i, { low, high, state }) => {
+      const last = pairAt(p, n - 1 - i, m - 1 - low);
+      const match = state('match');
+      for (let j = low; j <= high; j++) out[last - (j - low)] = match[j - low];
+    },
+  );
+  return out;
+}
+
+/** `pathCosts` in plain TypeScript: what the kernel is tested and measured against. */
+export function pathCostsTwin(p: PathProblem): PathCosts {
+  const { n, steps, cost } = p;
+  const out = blank(p);
   const { match, missing, extra, ways } = out;
+  // a pair one sample up the first log, or up the second, stands so many before
+  const up = 2 * halfBand(p);
   for (let i = 0; i < n; i++) {
-    const [low, high] = bandOf(p, i);
+    const [low, high] = rowOf(p, i, p.mostShift);
     for (let j = low; j <= high; j++) {
-      const at = i * m + j;
+      const at = pairAt(p, i, j);
       // a path begins where either log does, past what the other has above it
       let best = i === 0 || j === 0 ? p.endSample * (i + j) : Number.POSITIVE_INFINITY;
       let way = PATH_START;
       for (let q = 0; q < steps.length; q++) {
         const { a, b, bend, parts } = steps[q];
-        if (a > i || b > j) continue;
-        const before = at - a * m - b;
+        const before = a > i || b > j ? -1 : pairAt(p, i - a, j - b);
+        if (before < 0) continue;
         const start = Math.min(match[before], missing[before], extra[before]);
         if (!(start < best)) continue;
         let along = start + bend;
-        for (const { di, dj, weight } of parts) along += weight * cost[at - di * m - dj];
+        for (const { di, dj, weight } of parts) along += weight * cost[at - di * up - dj];
         if (along < best) {
           best = along;
           way = q;
         }
       }
       match[at] = best;
-      if (ways) ways[at] = way;
-      if (i > 0)
-        missing[at] = Math.min(Math.min(match[at - m], extra[at - m]) + p.gapOpen, missing[at - m]) + p.gapSample;
-      if (j > 0)
-        extra[at] = Math.min(Math.min(match[at - 1], missing[at - 1]) + p.gapOpen, extra[at - 1]) + p.gapSample;
+      ways[at] = way;
+      const [above, left] = [i > 0 ? pairAt(p, i - 1, j) : -1, j > 0 ? pairAt(p, i, j - 1) : -1];
+      if (above >= 0)
+        missing[at] = Math.min(Math.min(match[above], extra[above]) + p.gapOpen, missing[above]) + p.gapSample;
+      if (left >= 0) extra[at] = Math.min(Math.min(match[left], missing[left]) + p.gapOpen, extra[left]) + p.gapSample;
     }
   }
   return out;

@@ -1,5 +1,6 @@
+import type { PairCosts } from '@lithagon/kernels';
 import { type Alignment, align, UNKNOWN } from './align.ts';
-import { alignWells, type CorrelatedWell, optionsFor, type WellAlignOptions } from './wells.ts';
+import { alignWells, type CorrelatedWell, inSamples, type WellAlignOptions } from './wells.ts';
 
 /** Samples of a well that are one bed: from the first to before the last. */
 export interface BedSpan {
@@ -63,19 +64,18 @@ export function absenceOf(found: Alignment, bed: BedSpan, { present, absent }: A
 /**
  * The alignment in which the rock of a bed may be another than in the reference, where that explains a target better than
  * that the bed is missing: its neighbours lie as far apart as if it were there. Null where it does not.
- * @param cost differences `[reference][target]` that `found` rests on
+ * @param pairs the differences that `found` rests on
  */
 export function inOtherRock(
-  reference: CorrelatedWell,
-  target: CorrelatedWell,
+  pairs: PairCosts,
+  stepM: number,
   bed: BedSpan,
-  cost: Float32Array,
   found: Alignment,
   options: WellAlignOptions,
 ): Alignment | null {
-  const [n, m] = [reference.curves[0].length, target.curves[0].length];
-  const any = cost.slice().fill(UNKNOWN, bed.from * m, bed.to * m);
-  const other = align(any, n, m, optionsFor(reference, target, options));
+  const wide = pairs.cost.length / pairs.n;
+  const cost = pairs.cost.slice().fill(UNKNOWN, bed.from * wide, bed.to * wide);
+  const other = align({ ...pairs, cost }, inSamples(options, stepM));
   const gain = found.total + found.without(bed.from, bed.to) - (other.total + ofMiddle(other, bed));
-  return gain > (0.6 * options.gapOpenM) / reference.stepM ? other : null;
+  return gain > (0.6 * options.gapOpenM) / stepM ? other : null;
 }

@@ -8,9 +8,8 @@ const OPTIONS: AlignOptions = {
   gapOpen: 6,
   gapSample: 0.6,
   endSample: 0.4,
-  mostShift: 300,
-  offset: 0,
 };
+const NEAR = { offset: 0, mostShift: 300 };
 
 /** A log of beds of random level and thickness, unit spread. */
 function beds(seed: number, length: number): Float64Array {
@@ -57,7 +56,7 @@ describe('alignment of logs', () => {
       };
       const reference = logs.map((l) => Float32Array.from(l));
       const target = logs.map((l, c) => seen(l, 400, map, 7 * seed + c));
-      const { path } = align(differences(reference, target, [1, 1]), 420, 400, OPTIONS);
+      const { path } = align(differences(reference, target, [1, 1], NEAR), OPTIONS);
       for (let i = 60; i < 360; i++) {
         const error = path[i] - inverse(i);
         sum += error * error;
@@ -74,7 +73,7 @@ describe('alignment of logs', () => {
       const map = (j: number) => (j < 150 ? j : j + 45);
       const target = [log, second].map((l, c) => seen(l, 355, map, seed + c));
       const reference = [log, second].map((l) => Float32Array.from(l));
-      const { path, gap } = align(differences(reference, target, [1, 1]), 400, 355, OPTIONS);
+      const { path, gap } = align(differences(reference, target, [1, 1], NEAR), OPTIONS);
       let [inside, outside] = [0, 0];
       for (let i = 0; i < 400; i++)
         if (gap[i]) {
@@ -93,7 +92,7 @@ describe('alignment of logs', () => {
     const log = beds(3, 200);
     const reference = [Float32Array.from(log)];
     const target = [seen(log, 200, (j) => j, 5)];
-    const found = align(differences(reference, target, [1]), 200, 200, OPTIONS);
+    const found = align(differences(reference, target, [1], NEAR), OPTIONS);
     const profile = found.through(100);
     let least = 0;
     for (let j = 1; j < 200; j++) if (profile[j] < profile[least]) least = j;
@@ -107,7 +106,7 @@ describe('alignment of logs', () => {
     const log = beds(8, 300);
     const reference = [Float32Array.from(log).subarray(0, 200)];
     const target = [seen(log, 200, (j) => j + 100, 2)];
-    const { path } = align(differences(reference, target, [1]), 200, 200, { ...OPTIONS, mostShift: 150 });
+    const { path } = align(differences(reference, target, [1], { offset: 0, mostShift: 150 }), OPTIONS);
     expect(path[50]).toBeNaN();
     expect(Math.abs(path[150] - 50)).toBeLessThan(2);
   });
@@ -115,7 +114,7 @@ describe('alignment of logs', () => {
   test('stretch never leaves its bounds', () => {
     const reference = [Float32Array.from(beds(1, 150))];
     const target = [Float32Array.from(beds(2, 150))];
-    const { path } = align(differences(reference, target, [1]), 150, 150, { ...OPTIONS, mostStretch: 1.34 });
+    const { path } = align(differences(reference, target, [1]), { ...OPTIONS, mostStretch: 1.34 });
     for (let i = 0; i + 12 < 150; i++) {
       const slope = (path[i + 12] - path[i]) / 12;
       const jumps = [...path.subarray(i, i + 13)].some((v, k, all) => k > 0 && (Number.isNaN(v) || v - all[k - 1] > 2));
@@ -124,5 +123,23 @@ describe('alignment of logs', () => {
         expect(slope).toBeGreaterThan(0.6);
       }
     }
+  });
+
+  test('holds a band of pairs: what it takes grows with the logs, and what it finds is what all pairs give', () => {
+    const log = beds(4, 600);
+    const reference = [Float32Array.from(log)];
+    const target = [seen(log, 560, (j) => j + 12 + 6 * Math.sin(j / 70), 9)];
+    const near = { offset: -12, mostShift: 40 };
+    const pairs = differences(reference, target, [1], near);
+    const all = differences(reference, target, [1]);
+    expect(pairs.cost.length).toBeLessThan(600 * 100);
+    expect(all.cost.length).toBeGreaterThanOrEqual(600 * 560);
+    const [a, b] = [align(pairs, OPTIONS), align(all, OPTIONS)];
+    expect(a.total).toBeCloseTo(b.total, 3);
+    expect([...a.path]).toEqual([...b.path]);
+    // beside the band nothing matches
+    const profile = a.through(300);
+    expect(Number.isFinite(profile[288 + 40])).toBe(true);
+    expect(profile[288 + 41]).toBe(Number.POSITIVE_INFINITY);
   });
 });

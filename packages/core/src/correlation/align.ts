@@ -1,4 +1,16 @@
-import { FURTHEST, PATH_START, type PathCosts, type PathStep, pathCosts, threadKernels } from '@lithagon/kernels';
+import {
+  halfBand,
+  PATH_START,
+  type PairCosts,
+  type PathCosts,
+  type PathProblem,
+  type PathStep,
+  pairAt,
+  pathCosts,
+  pathCostsOnward,
+  rowOf,
+  threadKernels,
+} from '@lithagon/kernels';
 
 /**
  * Alignment of the logs of two wells by dynamic programming with bounded stretch and squeeze and with gaps for section
@@ -6,8 +18,8 @@ import { FURTHEST, PATH_START, type PathCosts, type PathStep, pathCosts, threadK
  * Toksöz (1987), SPWLA 28th Symposium (warping of several curves) and Sakoe & Chiba (1978), IEEE Transactions on
  * Acoustics, Speech and Signal Processing 26, 43–49 (slope limits).
  *
- *   const cost = differences(reference, target, weights);
- *   const found = align(cost, reference[0].length, target[0].length, OPTIONS);
+ *   const pairs = differences(reference, target, weights, { offset: 0, mostShift: 300 });
+ *   const found = align(pairs, OPTIONS);
  *   found.path[i]; // sample of the target that sample i of the reference lies at, or NaN where it is missing there
  */
 export interface AlignOptions {
@@ -20,10 +32,6 @@ export interface AlignOptions {
   gapSample: number;
   /** Cost of each sample that one well has above or below the other's. */
   endSample: number;
-  /** Most samples that two that match may lie apart, after `offset`. */
-  mostShift: number;
-  /** Where sample 0 of the reference would lie in the target if nothing were moved. */
-  offset: number;
 }
 
 /** What has not been told costs as much as a fair match. */
@@ -32,23 +40,25 @@ export const UNKNOWN = 0.8;
 const CAP = 4;
 
 /**
- * Difference of each pair of samples `[reference][target]`: the weighted mean over curves of the squared difference in
- * units of the curves' spread, so that samples that have nothing to do with each other differ by about 2.
+ * Difference of each pair of samples: the weighted mean over curves of the squared difference in units of the curves'
+ * spread, so that samples that have nothing to do with each other differ by about 2.
  * @param reference, target curves in the same order, scaled to unit spread, NaN null
- * @param band of pairs that a path may come near; others are left at zero. All where it is not given
+ * @param near `offset`: where sample 0 of the reference would lie in the target if nothing were moved; `mostShift`: most
+ *   samples that two that match may lie apart from there. Any may match any where it is not given
  */
 export function differences(
   reference: Float32Array[],
   target: Float32Array[],
   weights: number[],
-  band: Pick<AlignOptions, 'offset' | 'mostShift'> = { offset: 0, mostShift: Number.POSITIVE_INFINITY },
-): Float32Array {
-  const [n, m] = [reference[0].length, target[0].length];
-  const out = new Float32Array(n * m);
-  // a step may pass pairs beside the band
-  const half = band.mostShift + FURTHEST;
-  for (let i = 0; i < n; i++)
-    for (let j = Math.max(0, i + band.offset - half); j <= Math.min(m - 1, i + band.offset + half); j++) {
+  near: { offset: number; mostShift: number } = { offset: 0, mostShift: Number.POSITIVE_INFINITY },
+): PairCosts {
+  const band = { n: reference[0].length, m: target[0].length, ...near };
+  const half = halfBand(band);
+  const cost = new Float32Array(band.n * (2 * half + 1));
+  for (let i = 0; i < band.n; i++) {
+    const [low, high] = rowOf(band, i, half);
+    let at = pairAt(band, i, low);
+    for (let j = low; j <= high; j++, at++) {
       let [sum, weight] = [0, 0];
       for (let c = 0; c < weights.length; c++) {
         const d = reference[c][i] - target[c][j];
@@ -56,9 +66,10 @@ export function differences(
         sum += weights[c] * Math.min(CAP, d * d);
         weight += weights[c];
       }
-      out[i * m + j] = weight > 0 ? sum / weight : UNKNOWN;
+      cost[at] = weight > 0 ? sum / weight : UNKNOWN;
     }
-  return out;
+  }
+  return { ...band, cost };
 }
 
 /** Steps that a path may take within a stretch. */
@@ -105,44 +116,41 @@ export interface Alignment {
 }
 
 /** The best alignment, and what any other would cost. */
-export function align(cost: Float32Array, n: number, m: number, options: AlignOptions): Alignment {
-  const steps = stepsFor(options);
-  const problem = { ...options, cost, n, m, steps };
+export function align(pairs: PairCosts, options: AlignOptions): Alignment {
+  const { n, m } = pairs;
+  const problem: PathProblem = { ...pairs, ...options, steps: stepsFor(options) };
   const kernels = threadKernels();
-  const ahead = pathCosts(kernels, problem, true);
-  // from the other end: sample i is n − 1 − i there
-  const turned = { ...problem, cost: cost.slice().reverse(), offset: m - n - options.offset };
-  const back = pathCosts(kernels, turned, false);
+  const ahead = pathCosts(kernels, problem);
+  const onward = pathCostsOnward(kernels, problem);
+  const of = (costs: Float32Array, i: number, j: number) => {
+    const at = pairAt(pairs, i, j);
+    return at < 0 ? Number.POSITIVE_INFINITY : costs[at];
+  };
   // a path ends where either well does
-  let [total, end] = [Number.POSITIVE_INFINITY, -1];
+  let [total, last] = [Number.POSITIVE_INFINITY, [-1, -1]];
   for (let i = 0; i < n; i++)
     for (let j = i === n - 1 ? 0 : m - 1; j < m; j++) {
-      const c = ahead.match[i * m + j] + options.endSample * (n - 1 - i + (m - 1 - j));
-      if (c < total) [total, end] = [c, i * m + j];
+      const c = of(ahead.match, i, j) + options.endSample * (n - 1 - i + (m - 1 - j));
+      if (c < total) [total, last] = [c, [i, j]];
     }
   const path = new Float64Array(n).fill(Number.NaN);
   const gap = new Uint8Array(n);
-  if (end >= 0) trace(ahead, end, m, steps, options.gapOpen, path, gap);
+  if (last[0] >= 0) trace(ahead, problem, last[0], last[1], path, gap);
   return {
     path,
     gap,
     total,
-    through(i) {
-      return Float32Array.from({ length: m }, (_, j) => {
-        const c = ahead.match[i * m + j] + back.match[(n - 1 - i) * m + (m - 1 - j)];
-        return c - total;
-      });
-    },
+    through: (i) => Float32Array.from({ length: m }, (_, j) => of(ahead.match, i, j) + of(onward, i, j) - total),
     without(from, to) {
       const beside = Math.min(6, Math.floor((to - from) / 5));
       let best = Number.POSITIVE_INFINITY;
       for (let j = 0; j + 1 < m; j++) {
         let above = Number.POSITIVE_INFINITY;
         for (let a = Math.max(1, from - beside); a <= from + beside; a++)
-          above = Math.min(above, ahead.match[(a - 1) * m + j] - options.gapSample * a);
+          above = Math.min(above, of(ahead.match, a - 1, j) - options.gapSample * a);
         let below = Number.POSITIVE_INFINITY;
         for (let b = Math.max(1, to - beside); b <= Math.min(n - 1, to + beside); b++)
-          below = Math.min(below, back.match[(n - 1 - b) * m + (m - 2 - j)] + options.gapSample * b);
+          below = Math.min(below, of(onward, b, j + 1) + options.gapSample * b);
         best = Math.min(best, above + below);
       }
       return best + options.gapOpen - total;
@@ -150,44 +158,47 @@ export function align(cost: Float32Array, n: number, m: number, options: AlignOp
   };
 }
 
-/** Walk a best path back from its end. */
+/** Walk a best path back from the pair that it ends at. */
 function trace(
   { match, missing, extra, ways }: PathCosts,
-  end: number,
-  m: number,
-  steps: PathStep[],
-  gapOpen: number,
+  problem: PathProblem,
+  i: number,
+  j: number,
   path: Float64Array,
   gap: Uint8Array,
 ): void {
-  if (!ways) return;
-  let at = end;
+  const { steps, gapOpen } = problem;
+  // a pair one sample up the reference stands so many before; one up the target, one
+  const up = 2 * halfBand(problem);
+  let at = pairAt(problem, i, j);
   let state = 0;
   for (;;) {
-    const [i, j] = [Math.floor(at / m), at % m];
     if (state === MISSING) {
       gap[i] = 1;
-      const open = Math.min(match[at - m], extra[at - m]) + gapOpen;
-      if (open <= missing[at - m]) state = match[at - m] <= extra[at - m] ? 0 : EXTRA;
-      at -= m;
+      const open = Math.min(match[at - up], extra[at - up]) + gapOpen;
+      if (open <= missing[at - up]) state = match[at - up] <= extra[at - up] ? 0 : EXTRA;
+      at -= up;
+      i--;
       continue;
     }
     if (state === EXTRA) {
       const open = Math.min(match[at - 1], missing[at - 1]) + gapOpen;
       if (open <= extra[at - 1]) state = match[at - 1] <= missing[at - 1] ? 0 : MISSING;
       at -= 1;
+      j--;
       continue;
     }
     path[i] = j;
     const way = ways[at];
     if (way === PATH_START) return;
     const { a, b } = steps[way];
-    const before = at - a * m - b;
     // samples between two matched ones lie evenly between them
     for (let k = 1; k < a; k++) path[i - k] = j - (b * k) / a;
-    const start = Math.min(match[before], missing[before], extra[before]);
-    state = start === match[before] ? 0 : start === missing[before] ? MISSING : EXTRA;
-    if (state !== 0) path[i - a] = Number.NaN;
-    at = before;
+    at -= a * up + b;
+    i -= a;
+    j -= b;
+    const start = Math.min(match[at], missing[at], extra[at]);
+    state = start === match[at] ? 0 : start === missing[at] ? MISSING : EXTRA;
+    if (state !== 0) path[i] = Number.NaN;
   }
 }

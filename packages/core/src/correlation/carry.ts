@@ -1,3 +1,4 @@
+import { pairAt } from '@lithagon/kernels';
 import { type AbsenceScale, absenceOf, absenceScalesOf, type BedSpan, inOtherRock, ofMiddle } from './absence.ts';
 import { alignWells, type CorrelatedWell, type WellAlignOptions } from './wells.ts';
 
@@ -131,7 +132,7 @@ export function carryTops(
 ): CarriedTop[] {
   const { stepM } = reference;
   const [n, m] = [reference.curves[0].length, target.curves[0].length];
-  const { found: asIs, cost } = alignWells(reference, target, options);
+  const { found: asIs, pairs } = alignWells(reference, target, options);
   const gapOpen = options.gapOpenM / stepM;
   // where a path begins or ends it is only held by one side
   const rim = options.windowM / stepM;
@@ -141,7 +142,7 @@ export function carryTops(
     const scale = scales.get(top.name);
     const missing = scale ? absenceOf(asIs, bed, scale) : gapPart(asIs.gap, bed);
     // a bed whose rock has changed looks missing by its own curves, but not by where its neighbours lie
-    const changed = scale && missing > MISSING ? inOtherRock(reference, target, bed, cost, asIs, options) : null;
+    const changed = scale && missing > MISSING ? inOtherRock(pairs, stepM, bed, asIs, options) : null;
     const found = changed ?? asIs;
     const absent = missing > MISSING && !changed;
     // the nearest sample that is matched, from the bed itself or from above it
@@ -169,8 +170,9 @@ export function carryTops(
     let [sum, some] = [0, 0];
     for (let q = Math.max(0, i - half); q < Math.min(n, i + half); q++) {
       const j = Math.round(found.path[q]);
-      if (!(j >= 0 && j < m)) continue;
-      sum += cost[q * m + j];
+      const pair = j >= 0 && j < m ? pairAt(pairs, q, j) : -1;
+      if (pair < 0) continue;
+      sum += pairs.cost[pair];
       some++;
     }
     // unrelated samples differ by two

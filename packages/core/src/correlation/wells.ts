@@ -1,3 +1,4 @@
+import type { PairCosts } from '@lithagon/kernels';
 import { type Alignment, type AlignOptions, align, differences } from './align.ts';
 
 /** Curves of a well on an even axis of true vertical depth below the datum, metres. */
@@ -8,7 +9,7 @@ export interface CorrelatedWell {
   curves: Float32Array[];
 }
 
-export interface WellAlignOptions extends Omit<AlignOptions, 'offset' | 'mostShift' | 'gapOpen'> {
+export interface WellAlignOptions extends Omit<AlignOptions, 'gapOpen'> {
   /** Cost of beginning a gap, as that of as many metres that differ by their spread. */
   gapOpenM: number;
   weights: number[];
@@ -65,25 +66,23 @@ function withSteps(reference: CorrelatedWell, target: CorrelatedWell, o: WellAli
   };
 }
 
-/** Options of an alignment in samples, for two wells. */
-export function optionsFor(reference: CorrelatedWell, target: CorrelatedWell, options: WellAlignOptions): AlignOptions {
-  const { stepM } = reference;
-  return {
-    ...options,
-    gapOpen: options.gapOpenM / stepM,
-    offset: Math.round((reference.firstM - target.firstM) / stepM),
-    mostShift: Math.round(options.mostShiftM / stepM),
-  };
-}
+/** Options of an alignment, with a gap's cost in samples. */
+export const inSamples = (options: WellAlignOptions, stepM: number): AlignOptions => ({
+  ...options,
+  gapOpen: options.gapOpenM / stepM,
+});
 
-/** Two wells aligned by their curves and the steps of these, with the differences `[reference][target]` that this rests on. */
+/** Two wells aligned by their curves and the steps of these, with the differences that this rests on. */
 export function alignWells(
   reference: CorrelatedWell,
   target: CorrelatedWell,
   options: WellAlignOptions,
-): { found: Alignment; cost: Float32Array } {
+): { found: Alignment; pairs: PairCosts } {
+  const { stepM } = reference;
   const both = withSteps(reference, target, options);
-  const own = optionsFor(reference, target, options);
-  const cost = differences(both.reference, both.target, both.weights, own);
-  return { found: align(cost, reference.curves[0].length, target.curves[0].length, own), cost };
+  const pairs = differences(both.reference, both.target, both.weights, {
+    offset: Math.round((reference.firstM - target.firstM) / stepM),
+    mostShift: Math.round(options.mostShiftM / stepM),
+  });
+  return { found: align(pairs, inSamples(options, stepM)), pairs };
 }
