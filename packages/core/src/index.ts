@@ -42,11 +42,13 @@ export { attached, type Declarable, reclassed, redeclared, toSi } from './projec
 export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { shownUnits } from './project/units.ts';
 export * from './project/wells/carry.ts';
+export * from './project/wells/column.ts';
 export * from './project/wells/curves.ts';
 export * from './project/wells/facies.ts';
 export * from './project/wells/names.ts';
+export * from './project/wells/painting.ts';
 export { relationOf, type TopInTime, topInTime } from './project/wells/seeds.ts';
-export * from './project/wells/tops.ts';
+export { newTable, putTop, removeTop, renameTop, type TopEdit } from './project/wells/tops.ts';
 export * from './project/wells/wells.ts';
 export { REFLECTION, type ReflectionForm } from './rocks/reflect.ts';
 export * from './steps/index.ts';

@@ -1,4 +1,5 @@
-import { columnOfTops, type EarthObject, type Well } from '@lithagon/core';
+import { columnOfTops, type EarthObject, stratigraphyOf, topsBeside, type Well } from '@lithagon/core';
+import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
 import { edit } from '../../state/history';
 import { select } from '../../state/selection';
@@ -19,8 +20,6 @@ export function LogsTools(props: {
   ids: string[];
   wells: Well[];
   objects: EarthObject[];
-  /** Whether the project has a stratigraphic column. */
-  ordered: boolean;
   topNames: string[];
   faciesNames: string[];
   hands: Hands;
@@ -30,10 +29,17 @@ export function LogsTools(props: {
   onTracks(): void;
   onCarry(): void;
 }) {
-  const { ids, wells, objects, ordered, topNames, faciesNames, hands, scale, onTracks, onCarry } = props;
+  const { ids, wells, objects, topNames, faciesNames, hands, scale, onTracks, onCarry } = props;
   const { mode, setMode, topName, setTopName, facies, setFacies } = hands;
   const desk = useDesk((s) => s.logs);
   const inTime = desk.depth === 'TWT';
+  const column = useMemo(() => stratigraphyOf(objects), [objects]);
+  const beside = useMemo(() => (column ? topsBeside(objects, column).length : 0), [objects, column]);
+  const orderRocks = () => {
+    if (column) return select(column.id);
+    const made = columnOfTops(objects);
+    void edit('Make the stratigraphic column', [], [made]).then(() => select(made.id));
+  };
   return (
     <div className={css.strip} role="toolbar" aria-label="Logs">
       <Select
@@ -148,16 +154,15 @@ export function LogsTools(props: {
           </datalist>
         </>
       )}
-      {!ordered && topNames.length > 0 && (
+      {topNames.length > 0 && (
         <button
           type="button"
           className={css.tool}
-          onClick={() => {
-            const column = columnOfTops(objects);
-            void edit('Make the stratigraphic column', [], [column]).then(() => select(column.id));
-          }}
+          onClick={orderRocks}
+          title={beside > 0 ? `The column lacks ${beside} of the wells’ tops` : 'The stratigraphic column'}
         >
           Order the rocks
+          {beside > 0 && ` (${beside} new)`}
         </button>
       )}
       {inTime && (

@@ -71,9 +71,8 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
   const units = useUnits();
   const wanted = useMemo(() => [...new Set(desk.tracks.flatMap((t) => t.curves))], [desk.tracks]);
   const columns = useColumns(ids, wanted, desk.depth);
-  const ordered = useMemo(() => stratigraphyOf(objects), [objects]);
   // until somebody orders them, zones are drawn by the mean depths of their tops
-  const stratigraphy = useMemo(() => ordered ?? columnOfTops(objects), [ordered, objects]);
+  const stratigraphy = useMemo(() => stratigraphyOf(objects) ?? columnOfTops(objects), [objects]);
   const [ref, element, size] = useSize<HTMLDivElement>();
   const [scroll, setScroll] = useState(0);
   const [trusted, setTrusted] = useState<string[]>([]);
@@ -184,7 +183,6 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
           ids={ids}
           wells={wells}
           objects={objects}
-          ordered={ordered !== undefined}
           topNames={topNames}
           faciesNames={faciesNames}
           hands={hands}

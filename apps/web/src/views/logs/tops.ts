@@ -6,9 +6,11 @@ import {
   putTop,
   removeTop,
   renameTop,
+  stratigraphyOf,
   type Top,
   type TopEdit,
   type WellTable,
+  withUnits,
 } from '@lithagon/core';
 import { toast } from 'sonner';
 import { edit, inTurn } from '../../state/history';
@@ -66,22 +68,27 @@ export async function acceptTops(name: string, tops: { well: string; top: Top }[
 export const deleteTop = (well: string, top: Top) =>
   inTurn(() => keep(`Delete ${top.name} in ${well}`, [removeTop(objectsNow(), well, top)]));
 
-export async function renameTops(from: string, to: string): Promise<void> {
-  const name = to.trim().slice(0, 200);
-  if (name === '' || name === from) return;
-  const column = objectsNow().find((o) => o.kind === 'stratigraphic column');
-  const edits = renameTop(objectsNow(), from, name);
-  const before = edits.flatMap((e) => (e.before ? [e.before] : []));
-  const after = edits.map((e) => e.after);
-  // the order of the rocks follows the name
-  if (column?.kind === 'stratigraphic column' && column.units.some((u) => u.top === from))
-    await edit(
-      `Rename ${from} to ${name}`,
-      [...before, column],
-      [...after, { ...column, units: column.units.map((u) => (u.top === from ? { ...u, top: name } : u)) }],
-    );
-  else await edit(`Rename ${from} to ${name}`, before, after);
-}
+/** A top under another name in all wells; wells that have it under either name agree then. A name taken is refused. */
+export const renameTops = (from: string, to: string): Promise<void> =>
+  inTurn(async () => {
+    const name = to.trim().slice(0, 200);
+    if (name === '' || name === from) return;
+    let edits: TopEdit[];
+    try {
+      edits = renameTop(objectsNow(), from, name);
+    } catch (cause) {
+      const { message, fix } = asLithagonError(cause);
+      toast.error(message, { description: fix });
+      return;
+    }
+    const before = edits.flatMap((e) => (e.before ? [e.before] : []));
+    const column = stratigraphyOf(objectsNow());
+    // the order of the rocks follows the name, and holds it once
+    const known = column?.units.some((u) => u.top === name);
+    const units = column?.units.flatMap((u) => (u.top !== from ? [u] : known ? [] : [{ ...u, top: name }])) ?? [];
+    const ordered = column ? [[column], [withUnits(column, units)]] : [[], []];
+    await edit(`Rename ${from} to ${name}`, [...before, ...ordered[0]], [...edits.map((e) => e.after), ...ordered[1]]);
+  });
 
 /** Paint an interval of a well; a described or painted table takes it, never a predicted one. */
 export const paint = (well: string, from: number, to: number, facies: string | null): Promise<void> =>

@@ -3,6 +3,7 @@ import type { Panel, WellBox } from './layout';
 import type { Mark } from './marks';
 
 type Unit = Stratigraphy['units'][number];
+type UnitOf = (top: Top) => Unit | undefined;
 type Point = [x: number, y: number];
 
 const WAVE = '#b3322b';
@@ -12,7 +13,7 @@ const STRIP = 5;
 
 /** Beds between neighbouring wells, coloured by unit, and lines that join their tops. */
 export function zoneMarks(panel: Panel, stratigraphy: Stratigraphy | undefined): Mark[] {
-  const unitOf = (top: Top) => stratigraphy?.units.find((u) => u.top === top.name);
+  const unitOf: UnitOf = (top) => stratigraphy?.units.find((u) => u.top === top.name);
   return panel.wells.flatMap((well, n) => {
     if (!well.hangs) return [];
     const next = panel.wells[n + 1];
@@ -24,8 +25,8 @@ const topsDown = (well: WellBox) =>
   well.column.tops.filter((t) => t.kind === 'top' && !Number.isNaN(well.y(t.md))).sort((a, b) => a.md - b.md);
 
 /** A well's own zones, as a strip down its side. */
-function ownZones(well: WellBox, unitOf: (top: Top) => Unit | undefined): Mark[] {
-  const tops = topsDown(well);
+function ownZones(well: WellBox, unitOf: UnitOf): Mark[] {
+  const tops = topsDown(well).filter(unitOf);
   return tops.slice(0, -1).flatMap((top, n): Mark[] => {
     const unit = unitOf(top);
     const [y, base] = [well.y(top.md), well.y(tops[n + 1].md)];
@@ -38,35 +39,35 @@ function ownZones(well: WellBox, unitOf: (top: Top) => Unit | undefined): Mark[]
 
 /**
  * What lies between two wells. Beds run between the tops that both have; what only one of them has in between ends
- * half-way, as a wedge on the bed below: it pinched out, or it was not picked over there.
+ * half-way, as a wedge on the bed below: it pinched out, or it was not picked over there. A top that is no unit's
+ * parts no bed.
  */
-function bedsBetween(a: WellBox, b: WellBox, unitOf: (top: Top) => Unit | undefined): Mark[] {
+function bedsBetween(a: WellBox, b: WellBox, unitOf: UnitOf): Mark[] {
   const [left, right] = [a.left + a.width, b.left];
   const [tops, others] = [topsDown(a), topsDown(b)];
   const shared = tops.flatMap((top) => {
     const other = others.find((t) => t.name === top.name);
     return other ? [{ top, other, from: [left, a.y(top.md)] as Point, to: [right, b.y(other.md)] as Point }] : [];
   });
+  const lines = shared.map((s): Mark => {
+    const wave = unitOf(s.top)?.unconformity;
+    const points = wave ? wavy(s.from, s.to) : flat(s.from, s.to);
+    return { kind: 'line', points, color: wave ? WAVE : LINE, width: 1.1 };
+  });
   const beds: Mark[] = [];
-  const lines: Mark[] = [];
-  shared.forEach((s, n) => {
+  const bounds = shared.filter((s) => unitOf(s.top));
+  bounds.forEach((s, n) => {
     const unit = unitOf(s.top);
-    lines.push({
-      kind: 'line',
-      points: unit?.unconformity ? wavy(s.from, s.to) : flat(s.from, s.to),
-      color: unit?.unconformity ? WAVE : LINE,
-      width: 1.1,
-    });
-    const below = shared[n + 1];
+    const below = bounds[n + 1];
     // tops that cross between the wells bound no bed
-    if (!below || below.other.md <= s.other.md) return;
-    if (unit) beds.push(area(unit, s.from, s.to, below.to, below.from));
+    if (!unit || !below || below.other.md <= s.other.md) return;
+    beds.push(area(unit, s.from, s.to, below.to, below.from));
     const tip: Point = [(left + right) / 2, (below.from[1] + below.to[1]) / 2];
     for (const [well, x, own, upper, lower] of [
       [a, left, tops, s.top, below.top],
       [b, right, others, s.other, below.other],
     ] as const) {
-      const extra = own.filter((t) => t.md > upper.md && t.md < lower.md);
+      const extra = own.filter((t) => unitOf(t) && t.md > upper.md && t.md < lower.md);
       extra.forEach((top, k) => {
         const [y, base] = [well.y(top.md), well.y((extra[k + 1] ?? lower).md)];
         const wedge = unitOf(top);

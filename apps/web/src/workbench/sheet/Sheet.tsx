@@ -62,14 +62,16 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
         {waits && <p className={css.warning}>Waits for {waits}.</p>}
         {waits && 'well' in object && <Attach object={object} />}
-        <dl className={css.facts}>
-          {factsOf(object, unitsOf(frame)).map((f, n) => (
-            <div key={n}>
-              <dt>{f.label}</dt>
-              <dd>{f.value}</dd>
-            </div>
-          ))}
-        </dl>
+        {object.kind !== 'stratigraphic column' && (
+          <dl className={css.facts}>
+            {factsOf(object, unitsOf(frame)).map((f, n) => (
+              <div key={n}>
+                <dt>{f.label}</dt>
+                <dd>{f.value}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
         {['horizon', 'fault', 'polygon', 'seismic line', 'picks'].includes(object.kind) && (
           <label className={css.color}>
             Colour

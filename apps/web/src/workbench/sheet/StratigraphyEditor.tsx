@@ -1,6 +1,10 @@
-import { type Stratigraphy, withUnits } from '@lithagon/core';
+import { type Stratigraphy, topsBeside, withTop, withUnits } from '@lithagon/core';
+import { ArrowDown, ArrowUp, Waves, X } from 'lucide-react';
+import { useMemo } from 'react';
 import { edit } from '../../state/history';
-import { Button } from '../../ui/Button';
+import { useProject } from '../../state/project';
+import { Button, IconButton } from '../../ui/Button';
+import { renameTops } from '../../views/logs/tops';
 import css from './Sheet.module.css';
 
 const PATTERNS = ['none', 'sand', 'shale', 'silt', 'marl', 'limestone', 'basement'] as const;
@@ -52,36 +56,66 @@ export function StratigraphyEditor({ column }: { column: Stratigraphy }) {
             ))}
           </select>
           <span className={css.unitTop}>from {u.top}</span>
-          <label>
-            <input
-              type="checkbox"
-              checked={u.unconformity}
-              onChange={(e) => set(n, { unconformity: e.target.checked }, `Unconformity at ${u.top}`)}
-            />
-            unconformity
-          </label>
-          <Button small disabled={n === 0} aria-label={`Move ${u.top} up`} onClick={() => move(n, -1)}>
-            ↑
-          </Button>
+          <span className={css.unitMoves}>
+            <IconButton
+              label={`Unconformity at ${u.top}`}
+              aria-pressed={u.unconformity}
+              onClick={() => set(n, { unconformity: !u.unconformity }, `Unconformity at ${u.top}`)}
+            >
+              <Waves size={13} />
+            </IconButton>
+            <IconButton label={`Move ${u.top} up`} disabled={n === 0} onClick={() => move(n, -1)}>
+              <ArrowUp size={13} />
+            </IconButton>
+            <IconButton
+              label={`Move ${u.top} down`}
+              disabled={n === column.units.length - 1}
+              onClick={() => move(n, 1)}
+            >
+              <ArrowDown size={13} />
+            </IconButton>
+            <IconButton
+              label={`Take ${u.top} out`}
+              onClick={() =>
+                keep(
+                  `Take ${u.top} out of the column`,
+                  column.units.filter((_, k) => k !== n),
+                )
+              }
+            >
+              <X size={13} />
+            </IconButton>
+          </span>
+        </div>
+      ))}
+      <TopsBeside column={column} />
+    </>
+  );
+}
+
+/** Tops of the wells that the column does not hold: taken in, or found to be another spelling of one that it does. */
+function TopsBeside({ column }: { column: Stratigraphy }) {
+  const objects = useProject((s) => s.objects);
+  const beside = useMemo(() => topsBeside(objects, column), [objects, column]);
+  if (beside.length === 0) return null;
+  return (
+    <>
+      <h3>Tops that are not in it</h3>
+      {beside.map(({ name, wells, like }) => (
+        <div key={name} className={css.beside}>
+          <span>
+            <b>{name}</b> in {wells.length > 3 ? `${wells.length} wells` : wells.join(', ')}
+          </span>
+          {like && (
+            <Button small onClick={() => void renameTops(name, like)} title={`Rename it in ${wells.join(', ')}`}>
+              It is {like}
+            </Button>
+          )}
           <Button
             small
-            disabled={n === column.units.length - 1}
-            aria-label={`Move ${u.top} down`}
-            onClick={() => move(n, 1)}
+            onClick={() => void edit(`Take ${name} into the column`, [column], [withTop(objects, column, name)])}
           >
-            ↓
-          </Button>
-          <Button
-            small
-            aria-label={`Take ${u.top} out`}
-            onClick={() =>
-              keep(
-                `Take ${u.top} out of the column`,
-                column.units.filter((_, k) => k !== n),
-              )
-            }
-          >
-            Remove
+            Take in
           </Button>
         </div>
       ))}

@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import type { EarthObject, Logs } from '../../earth/objects.ts';
 import { MADE } from '../../testing/objects.ts';
+import { columnOfTops, withUnits } from './column.ts';
 import { curveNames, formulaNames, topNames } from './names.ts';
-import { columnOfTops, newTable, withUnits } from './tops.ts';
+import { newTable } from './tops.ts';
 
 const facts = { revision: '1', stage: 'wells', madeBy: MADE };
 const well = (name: string): EarthObject => ({ ...facts, id: name, kind: 'well', name, x: 0, y: 0, kbM: 20 });

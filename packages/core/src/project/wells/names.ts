@@ -1,6 +1,6 @@
 import type { EarthObject } from '../../earth/objects.ts';
+import { columnOfTops, stratigraphyOf } from './column.ts';
 import { curvesOf } from './curves.ts';
-import { columnOfTops, stratigraphyOf } from './tops.ts';
 import { topsOf } from './wells.ts';
 
 /** What a formula may name of every well beside its curves. */

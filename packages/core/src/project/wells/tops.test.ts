@@ -1,36 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import { type EarthObject, TVD_COLUMN, type Well, type WellTable } from '../../earth/objects.ts';
-import { MADE } from '../../testing/objects.ts';
+import { type EarthObject, TVD_COLUMN, type WellTable } from '../../earth/objects.ts';
+import { madeTops, madeWell, project } from '../../testing/wellTables.ts';
 import { pointAtMd } from '../../wells/path.ts';
-import { checkOrder, columnOfTops, newTable, paintFacies, putTop, removeTop, renameTop, withUnits } from './tops.ts';
+import { putTop, removeTop, renameTop } from './tops.ts';
 import { pathOf, topsOf } from './wells.ts';
 
-const well = (name: string): Well => ({
-  id: name,
-  kind: 'well',
-  name,
-  revision: 'w',
-  stage: 'wells',
-  x: 0,
-  y: 0,
-  kbM: 20,
-  madeBy: MADE,
-});
-const tops = (name: string, rows: WellTable['rows']): WellTable => ({
-  ...newTable('tops', name),
-  rows,
-  id: `${name}-tops`,
-});
-const project = (): EarthObject[] => [
-  well('A'),
-  well('B'),
-  tops('A', [
-    ['Upper', 500],
-    ['Sand', 600],
-    ['West Fault', 610],
-    ['Lower', 700],
-  ]),
-];
 const replaced = (objects: EarthObject[], after: EarthObject) => [...objects.filter((o) => o.id !== after.id), after];
 const top = (name: string, md: number) => ({
   name,
@@ -65,6 +39,13 @@ describe('tops', () => {
     expect(topsOf(replaced(objects, gone.after), 'B')).toEqual([]);
     expect(topsOf(objects, 'B')[0]).toMatchObject({ confidence: 0.8, how: 'picked' });
   });
+  test('a new name that a well has already is refused, and one that only other wells have joins them', () => {
+    const objects = [...project(), madeTops('B', [['Main sand', 640]])];
+    expect(() => renameTop(objects, 'Sand', 'Lower')).toThrow('A has both Sand and Lower, which cannot be one top.');
+    const [{ after }] = renameTop(objects, 'Sand', 'Main sand');
+    const joined = replaced(objects, after);
+    expect(['A', 'B'].map((w) => topsOf(joined, w).filter((t) => t.name === 'Main sand').length)).toEqual([1, 1]);
+  });
   test('two cuts of one fault stand beside each other, and each says what it misses', () => {
     let objects = project();
     const cut = (md: number, missingM: number) => ({
@@ -91,44 +72,9 @@ describe('tops', () => {
   });
 });
 
-describe('the stratigraphic column', () => {
-  test('is made from the tops by depth; a crossing is refused by name, equal depths are a missing bed', () => {
-    const objects = project();
-    const column = columnOfTops(objects);
-    expect(column.units.map((u) => u.top)).toEqual(['Upper', 'Sand', 'Lower']);
-    const all = [...objects, column];
-    expect(() => checkOrder(all, 'A', 'Sand', 720)).toThrow('Sand would lie below Lower in A');
-    expect(() => checkOrder(all, 'A', 'Lower', 590)).toThrow('Lower would lie above Sand in A');
-    expect(() => checkOrder(all, 'A', 'Sand', 700)).not.toThrow();
-    expect(() => checkOrder(all, 'A', 'New', 10)).not.toThrow();
-  });
-  test('a colour makes nothing out of date, an order does', () => {
-    const column = columnOfTops(project());
-    const painted = withUnits(
-      column,
-      column.units.map((u) => ({ ...u, color: '#000000' })),
-    );
-    expect(painted.revision).toBe(column.revision);
-    expect(withUnits(column, [...column.units].reverse()).revision).not.toBe(column.revision);
-  });
-});
-
-test('painted facies give way to what is painted over them, and beds that touch are one', () => {
-  let table = paintFacies(newTable('facies', 'A'), 100, 120, 'Sand');
-  table = paintFacies(table, 110, 105, 'Shale');
-  expect(table.rows).toEqual([
-    [100, 105, 'Sand'],
-    [105, 110, 'Shale'],
-    [110, 120, 'Sand'],
-  ]);
-  table = paintFacies(table, 105, 110, 'Sand');
-  expect(table.rows).toEqual([[100, 120, 'Sand']]);
-  expect(paintFacies(table, 90, 110, null).rows).toEqual([[110, 120, 'Sand']]);
-});
-
 describe('tops of a file that gives no measured depth', () => {
   const inDepth = (): WellTable => ({
-    ...tops('A', [
+    ...madeTops('A', [
       ['Upper', null, 480, null],
       ['Lower', null, null, 700],
     ]),
@@ -142,7 +88,7 @@ describe('tops of a file that gives no measured depth', () => {
   test('lie where the path of their well comes to their depth, once its head is there', () => {
     expect(topsOf([inDepth()], 'A')).toEqual([]);
     // a vertical well with its kelly bushing 20 m above the sea
-    expect(topsOf([well('A'), inDepth()], 'A').map((t) => [t.name, Math.round(t.md * 1e6) / 1e6])).toEqual([
+    expect(topsOf([madeWell('A'), inDepth()], 'A').map((t) => [t.name, Math.round(t.md * 1e6) / 1e6])).toEqual([
       ['Upper', 500],
       ['Lower', 700],
     ]);
@@ -156,17 +102,17 @@ describe('tops of a file that gives no measured depth', () => {
         [3000, 60, 0],
       ],
     };
-    const [upper] = topsOf([well('A'), inDepth(), survey], 'A');
-    const path = pathOf([well('A'), survey], well('A'));
+    const [upper] = topsOf([madeWell('A'), inDepth(), survey], 'A');
+    const path = pathOf([madeWell('A'), survey], madeWell('A'));
     expect(pointAtMd(path, upper.md).tvdss).toBeCloseTo(480, 6);
     expect(upper.md).toBeGreaterThan(700);
   });
   test('have one as soon as one of them is moved or taken out', () => {
-    const objects = [well('A'), inDepth()];
+    const objects = [madeWell('A'), inDepth()];
     const [upper] = topsOf(objects, 'A');
     const moved = putTop(objects, 'A', { ...upper, md: 510 }, upper);
-    expect(topsOf([well('A'), moved.after], 'A').map((t) => Math.round(t.md))).toEqual([510, 700]);
+    expect(topsOf([madeWell('A'), moved.after], 'A').map((t) => Math.round(t.md))).toEqual([510, 700]);
     const removed = removeTop(objects, 'A', upper);
-    expect(topsOf([well('A'), removed.after], 'A').map((t) => t.name)).toEqual(['Lower']);
+    expect(topsOf([madeWell('A'), removed.after], 'A').map((t) => t.name)).toEqual(['Lower']);
   });
 });
