@@ -28,8 +28,7 @@ function textStorage(most = Number.POSITIVE_INFINITY): Storage & { most: number 
 /** The parts of a browser that state and storage need, for tests without one. */
 export const storage = textStorage();
 const listeners = new Map<string, Set<(event: Event) => void>>();
-Object.assign(globalThis, {
-  localStorage: storage,
+const without = {
   navigator: {},
   matchMedia: () => ({ matches: false }),
   addEventListener: (type: string, listen: (event: Event) => void) =>
@@ -39,4 +38,6 @@ Object.assign(globalThis, {
     for (const listen of listeners.get(event.type) ?? []) listen(event);
     return true;
   },
-});
+};
+// a test of components has a page of its own
+Object.assign(globalThis, { localStorage: storage, ...(typeof document === 'undefined' ? without : {}) });
