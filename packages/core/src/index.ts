@@ -42,6 +42,7 @@ export { attached, type Declarable, reclassed, redeclared, toSi } from './projec
 export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { shownUnits } from './project/units.ts';
 export * from './project/wells/carry.ts';
+export { shotDepths } from './project/wells/checkshots.ts';
 export * from './project/wells/column.ts';
 export * from './project/wells/curves.ts';
 export * from './project/wells/facies.ts';

@@ -6,6 +6,7 @@ import {
   pathOf,
   pointAtMd,
   relationOf,
+  shotDepths,
   shownFacies,
   type Top,
   topsOf,
@@ -168,6 +169,7 @@ export function useColumns(ids: string[], wanted: string[], depth: DepthKind): W
         const table = (kind: WellTable['kind']) =>
           objects.find((o): o is WellTable => o.kind === kind && 'well' in o && o.well === well.name);
         const core = table('core points');
+        const shots = table('checkshots');
         const porosity = core?.columns.findIndex((c) => /porosity/i.test(c.name)) ?? -1;
         return [
           {
@@ -177,7 +179,7 @@ export function useColumns(ids: string[], wanted: string[], depth: DepthKind): W
             facies: shownFacies(objects, well.name),
             core:
               porosity < 0 ? [] : (core?.rows ?? []).map((r) => ({ md: Number(r[0]), porosity: Number(r[porosity]) })),
-            checkshots: (table('checkshots')?.rows ?? []).map((r) => Number(r[0])).filter(Number.isFinite),
+            checkshots: shots ? shotDepths(objects, shots) : [],
             axisAt,
             mdAt,
             first: 0,

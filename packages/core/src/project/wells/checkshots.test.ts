@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { loadFile } from '../../files/load.ts';
 import { memorySource } from '../../formats/source.ts';
 import { memoryStore } from '../../storage/memory.ts';
-import { pressurePoints, shotsOf } from './checkshots.ts';
+import { pressurePoints, shotDepths, shotsOf } from './checkshots.ts';
 import { tableOf } from './wells.ts';
 
 const HEADS = 'well,x_m,y_m,kb_m,total_depth_md_m\nA-1,0,0,30,2000\n';
@@ -28,9 +28,12 @@ test.each([
   ['TVD from the kelly bushing', 'well,tvd_m,twt_ms\nA-1,530,480\n'],
   ['one-way time', 'well,md_m,owt_s\nA-1,530,0.24\n'],
 ])('%s gives the same checkshot', async (_, text) => {
-  const [shot] = shots(await project({ 'heads.csv': HEADS, 'shots.csv': text }));
+  const objects = await project({ 'heads.csv': HEADS, 'shots.csv': text });
+  const [shot] = shots(objects);
   expect(shot.tvdss).toBeCloseTo(500, 6);
   expect(shot.twt).toBeCloseTo(480, 9);
+  const table = tableOf(objects, 'A-1', 'checkshots');
+  expect(table && shotDepths(objects, table)[0]).toBeCloseTo(530, 6);
 });
 
 test('times from the kelly bushing are brought down to the datum, whichever file comes first', async () => {

@@ -1,6 +1,6 @@
 import type { EarthObject, Well, WellTable } from '../../earth/objects.ts';
 import { pointAtMd } from '../../wells/path.ts';
-import { pathOf } from './wells.ts';
+import { mdsOf, pathOf } from './wells.ts';
 
 /** TVDSS of a row that gives it, or TVD from the kelly bushing, or only measured depth; NaN where none can be had. */
 function tvdssOf(objects: EarthObject[], well: Well | undefined, md: unknown, tvdss: unknown, tvd?: unknown): number {
@@ -34,4 +34,10 @@ export function pressurePoints(objects: EarthObject[], table: WellTable): { z: n
   return table.rows
     .map((r) => ({ z: tvdssOf(objects, well, r[0], r[1]), p: Number(r[2]) }))
     .filter((r) => Number.isFinite(r.z) && Number.isFinite(r.p));
+}
+
+/** Measured depths (m) at which checkshots of a table were taken, as far as they can be had. */
+export function shotDepths(objects: EarthObject[], table: WellTable): number[] {
+  const mdOf = mdsOf(objects, table.well);
+  return table.rows.map((r) => mdOf(r[0], r[1], r[3])).filter(Number.isFinite);
 }

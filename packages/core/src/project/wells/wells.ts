@@ -40,12 +40,21 @@ export interface Top {
   how: string;
 }
 
-/** Measured depth of a row: its own, else where the well's path first comes to its TVDSS or TVD; NaN without a head. */
-function mdOf(path: () => WellPath | null, kbM: number, md: unknown, tvdss: unknown, tvd: unknown): number {
-  if (typeof md === 'number') return md;
-  const depth = typeof tvdss === 'number' ? tvdss : typeof tvd === 'number' ? tvd - kbM : Number.NaN;
-  const along = path();
-  return along && !Number.isNaN(depth) ? mdAtTvdss(along, depth) : Number.NaN;
+/**
+ * Measured depth of rows about a well: their own, else where its path first comes to their TVDSS, or TVD from the kelly
+ * bushing; NaN where that takes a head which is not there.
+ */
+export function mdsOf(objects: EarthObject[], name: string) {
+  const well = objects.find((o): o is Well => o.kind === 'well' && o.name === name);
+  let path: WellPath | undefined;
+  return (md: unknown, tvdss: unknown, tvd: unknown): number => {
+    if (typeof md === 'number') return md;
+    const kb = well?.kbM ?? Number.NaN;
+    const depth = typeof tvdss === 'number' ? tvdss : typeof tvd === 'number' ? tvd - kb : Number.NaN;
+    if (!well || Number.isNaN(depth)) return Number.NaN;
+    path ??= pathOf(objects, well);
+    return mdAtTvdss(path, depth);
+  };
 }
 
 /**
@@ -56,15 +65,10 @@ export function topsOfTable(objects: EarthObject[], table: WellTable): Top[] {
   const column = (name: string) => table.columns.findIndex((c) => c.name === name);
   const [name, md, confidence, kind, missing, how] = TOP_COLUMNS.map((c) => column(c.name));
   const [tvdss, tvd] = [column('TVDSS'), column(TVD_COLUMN)];
-  const well = objects.find((o): o is Well => o.kind === 'well' && o.name === table.well);
-  let path: WellPath | null | undefined;
-  const pathOnce = () => {
-    if (path === undefined) path = well ? pathOf(objects, well) : null;
-    return path;
-  };
+  const mdOf = mdsOf(objects, table.well);
   return table.rows.map((row) => ({
     name: String(row[name]),
-    md: mdOf(pathOnce, well?.kbM ?? Number.NaN, row[md], row[tvdss], row[tvd]),
+    md: mdOf(row[md], row[tvdss], row[tvd]),
     confidence: typeof row[confidence] === 'number' ? row[confidence] : null,
     kind: row[kind] === 'fault cut' || (!row[kind] && /\bfault\b/i.test(String(row[name]))) ? 'fault cut' : 'top',
     missingM: typeof row[missing] === 'number' ? row[missing] : null,
