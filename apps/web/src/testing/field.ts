@@ -3,8 +3,10 @@ import { type AnyStep, type EarthObject, stepOf, type Volume } from '@lithagon/c
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach } from 'vitest';
 import { useDesk } from '../state/desk';
-import { useProject } from '../state/project';
+import { useHistory } from '../state/history';
+import { openProject, refreshProject, useProject } from '../state/project';
 import { useSelection } from '../state/selection';
+import { newProject } from '../storage/projects';
 
 export function step(id: string): AnyStep {
   const found = stepOf(id);
@@ -31,3 +33,16 @@ export function fieldOnTheDesk(): { objects: EarthObject[]; seismic: Volume } {
   });
   return field;
 }
+
+/** Open a new project that holds these, with nothing done in it yet. */
+export async function openWith(objects: EarthObject[]): Promise<void> {
+  useHistory.setState({ done: [], undone: [] });
+  useSelection.setState({ setup: null, object: null });
+  await openProject(await newProject('Quillon field'));
+  await useProject.getState().store?.commit({ put: objects });
+  await refreshProject();
+}
+
+/** The objects of the open project, and the names of what was done in it. */
+export const objectsNow = () => useProject.getState().objects;
+export const done = () => useHistory.getState().done.map((e) => e.name);

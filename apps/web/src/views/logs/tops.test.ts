@@ -1,14 +1,12 @@
-import '../../testing/browser';
-import { topsOf, type WellTable } from '@lithagon/core';
+import { columnOfTops, stratigraphyOf, topsOf, type WellTable } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeEach, describe, expect, test } from 'vitest';
-import { redo, undo, useHistory } from '../../state/history';
-import { openProject, refreshProject, useProject } from '../../state/project';
-import { newProject } from '../../storage/projects';
+import { redo, undo } from '../../state/history';
+import { done, objectsNow, openWith } from '../../testing/field';
 import { acceptTops, deleteTop, paint, renameTops, setTop } from './tops';
 
 const WELL = 'T-1';
-const tops = () => topsOf(useProject.getState().objects, WELL).map((t) => [t.name, t.md]);
+const tops = () => topsOf(objectsNow(), WELL).map((t) => [t.name, t.md]);
 const top = (name: string, md: number) => ({
   name,
   md,
@@ -17,14 +15,9 @@ const top = (name: string, md: number) => ({
   missingM: null,
   how: 'picked',
 });
-const done = () => useHistory.getState().done.map((e) => e.name);
-
 beforeEach(async () => {
-  useHistory.setState({ done: [], undone: [] });
   const { store } = await layeredField();
-  await openProject(await newProject('Tops'));
-  await useProject.getState().store?.commit({ put: await store.list() });
-  await refreshProject();
+  await openWith(await store.list());
 });
 
 describe('tops worked on by hand', () => {
@@ -32,7 +25,7 @@ describe('tops worked on by hand', () => {
     const before = tops();
     const below = Math.max(...before.map(([, md]) => Number(md))) + 40;
     expect(await setTop(WELL, top('New', below))).toBe(true);
-    const picked = topsOf(useProject.getState().objects, WELL).find((t) => t.name === 'New');
+    const picked = topsOf(objectsNow(), WELL).find((t) => t.name === 'New');
     if (!picked) throw new Error('the top is not there');
     expect(await setTop(WELL, { ...picked, md: below + 5 }, picked)).toBe(true);
     expect(tops()).toContainEqual(['New', below + 5]);
@@ -58,6 +51,19 @@ describe('tops worked on by hand', () => {
     await undo();
     expect(tops()[0][0]).toBe(old);
   });
+  test('keep their place in the order of the rocks under a new name; one that the well has already is refused', async () => {
+    const [[first], [second]] = tops();
+    await openWith([...objectsNow(), columnOfTops(objectsNow())]);
+    const order = () => stratigraphyOf(objectsNow())?.units.map((u) => u.top);
+    const before = order();
+    await renameTops(String(first), String(second));
+    expect(done()).toEqual([]);
+    expect(tops().map(([name]) => name)).toContain(first);
+    await renameTops(String(first), 'Renamed');
+    expect(order()).toEqual(before?.map((name) => (name === first ? 'Renamed' : name)));
+    await undo();
+    expect(order()).toEqual(before);
+  });
   test('carried from other wells come in as one edit, and those that cannot are left out', async () => {
     const deepest = Math.max(...tops().map(([, md]) => Number(md)));
     const count = await acceptTops('Accept 2 carried tops in T-1', [
@@ -74,9 +80,8 @@ describe('tops worked on by hand', () => {
 
 describe('facies painted on a well', () => {
   const rows = () =>
-    useProject
-      .getState()
-      .objects.filter((o): o is WellTable => o.kind === 'facies' && o.well === WELL)
+    objectsNow()
+      .filter((o): o is WellTable => o.kind === 'facies' && o.well === WELL)
       .flatMap((o) => o.rows);
   test('are intervals that a later stroke cuts, and an empty one erases', async () => {
     await paint(WELL, 700, 760, 'sand');
@@ -104,7 +109,7 @@ describe('facies painted on a well', () => {
       [710, 720, 'shale'],
       [720, 730, 'sand'],
     ]);
-    const tables = useProject.getState().objects.filter((o) => o.kind === 'facies' && o.well === WELL);
+    const tables = objectsNow().filter((o) => o.kind === 'facies' && o.well === WELL);
     expect(tables).toHaveLength(1);
     await undo();
     expect(rows()).toHaveLength(2);

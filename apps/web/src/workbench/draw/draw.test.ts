@@ -1,12 +1,10 @@
-import '../../testing/browser';
 import { type Fault, type Picks, readPlane, type Volume } from '@lithagon/core';
 import { layeredField, topM, twtOf } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { undo, useHistory } from '../../state/history';
-import { openProject, refreshProject, useProject } from '../../state/project';
+import { undo } from '../../state/history';
 import { useSelection } from '../../state/selection';
 import { takeTool, useTool } from '../../state/tool';
-import { newProject } from '../../storage/projects';
+import { done, objectsNow, openWith } from '../../testing/field';
 import { placeOf, sectionLine } from '../../views/section/geometry';
 import { beginFault, beginPicking, changeEvent, finishStick, keepArea, pickAt, unpickAt } from './draw';
 
@@ -19,11 +17,8 @@ beforeAll(async () => {
   data = await readPlane(field.store, seismic, 'inline', INLINE);
 });
 beforeEach(async () => {
-  useHistory.setState({ done: [], undone: [] });
   takeTool(null);
-  await openProject(await newProject('Drawing'));
-  await useProject.getState().store?.commit({ put: [seismic] });
-  await refreshProject();
+  await openWith([seismic]);
 });
 
 const line = () => sectionLine(seismic.lattice, 'inline', INLINE);
@@ -33,7 +28,7 @@ const tool = () => {
   return now;
 };
 const pick = (trace: number, time: number) => pickAt(tool(), line(), seismic, data, trace, time);
-const picks = () => useProject.getState().objects.filter((o): o is Picks => o.kind === 'picks');
+const picks = () => objectsNow().filter((o): o is Picks => o.kind === 'picks');
 /** TWT of the top of the zone on a trace of the line. */
 const topAt = (j: number) => twtOf(INLINE, j, topM(INLINE, j));
 
@@ -58,7 +53,7 @@ describe('picks', () => {
     await Promise.all([3, 9, 15].map((j) => pickAt(first, line(), seismic, data, j, topAt(j))));
     expect(picks()).toHaveLength(1);
     expect(picks()[0].points).toHaveLength(3);
-    expect(useHistory.getState().done).toHaveLength(3);
+    expect(done()).toHaveLength(3);
   });
   test('on a trace that has one move it, and the one nearest to a click is taken off', async () => {
     beginPicking();
@@ -83,12 +78,12 @@ describe('picks', () => {
     await pick(-3, 700);
     await pick(line().traces + 2, 700);
     expect(picks()).toEqual([]);
-    expect(useHistory.getState().done).toEqual([]);
+    expect(done()).toEqual([]);
   });
 });
 
 describe('sticks of a fault', () => {
-  const faults = () => useProject.getState().objects.filter((o): o is Fault => o.kind === 'fault');
+  const faults = () => objectsNow().filter((o): o is Fault => o.kind === 'fault');
   const draw = (points: [number, number][]) => {
     const { tool: now } = useTool.getState();
     if (now?.kind !== 'fault') throw new Error('a fault is being drawn');
@@ -113,7 +108,7 @@ describe('sticks of a fault', () => {
     await finishStick();
     expect(faults()).toHaveLength(1);
     expect(faults()[0].sticks).toHaveLength(2);
-    expect(useHistory.getState().done.map((e) => e.name)).toEqual(['Stick of Drawn fault', 'Stick of Drawn fault']);
+    expect(done()).toEqual(['Stick of Drawn fault', 'Stick of Drawn fault']);
     await undo();
     expect(faults()[0].sticks).toHaveLength(1);
   });
@@ -128,7 +123,7 @@ test('a ring drawn on the map becomes an area that ends where it began, under a 
   await keepArea('Prospect', ring);
   await keepArea('Prospect', ring);
   await keepArea('Nothing', ring.slice(0, 2));
-  const areas = useProject.getState().objects.filter((o) => o.kind === 'polygon');
+  const areas = objectsNow().filter((o) => o.kind === 'polygon');
   expect(areas).toHaveLength(2);
   expect(new Set(areas.map((a) => a.name)).size).toBe(2);
   for (const area of areas) if (area.kind === 'polygon') expect(area.rings[0]).toEqual([...ring, ring[0]]);

@@ -1,15 +1,14 @@
 // @vitest-environment happy-dom
-import { columnOfTops, type EarthObject, type Stratigraphy, stratigraphyOf, topsOf } from '@lithagon/core';
+import { columnOfTops, type Stratigraphy, stratigraphyOf, topsOf } from '@lithagon/core';
 import { madeTops, madeWell, project } from '@lithagon/core/testing/wellTables';
 import { beforeEach, describe, expect, test } from 'vitest';
-import { undo, useHistory } from '../../state/history';
-import { openProject, refreshProject, useProject } from '../../state/project';
-import { newProject } from '../../storage/projects';
+import { undo } from '../../state/history';
+import { refreshProject, useProject } from '../../state/project';
+import { done, objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor } from '../../testing/page';
 import { StratigraphyEditor } from './StratigraphyEditor';
 
-const objects = () => useProject.getState().objects;
-const order = () => stratigraphyOf(objects())?.units.map((u) => u.top);
+const order = () => stratigraphyOf(objectsNow())?.units.map((u) => u.top);
 
 /** The editor of the project's own column, as it stands now. */
 function Editor() {
@@ -18,11 +17,8 @@ function Editor() {
 }
 
 beforeEach(async () => {
-  useHistory.setState({ done: [], undone: [] });
-  await openProject(await newProject('Rocks'));
-  const field: EarthObject[] = project();
-  await useProject.getState().store?.commit({ put: [...field, columnOfTops(field)] });
-  await refreshProject();
+  const field = project();
+  await openWith([...field, columnOfTops(field)]);
 });
 
 describe('the order of the rocks', () => {
@@ -34,10 +30,7 @@ describe('the order of the rocks', () => {
     await waitFor(() => expect(order()).toEqual(['Sand', 'Upper', 'Lower']));
     await hands.click(screen.getByRole('button', { name: 'Take Lower out' }));
     await waitFor(() => expect(order()).toEqual(['Sand', 'Upper']));
-    expect(useHistory.getState().done.map((e) => e.name)).toEqual([
-      'Move Sand in the column',
-      'Take Lower out of the column',
-    ]);
+    expect(done()).toEqual(['Move Sand in the column', 'Take Lower out of the column']);
     await undo();
     await waitFor(() => expect(order()).toEqual(['Sand', 'Upper', 'Lower']));
   });
@@ -51,7 +44,7 @@ describe('the order of the rocks', () => {
     const unconformity = screen.getByRole('button', { name: 'Unconformity at Lower' });
     expect(unconformity.getAttribute('aria-pressed')).toBe('false');
     await hands.click(unconformity);
-    const units = () => stratigraphyOf(objects())?.units as Stratigraphy['units'];
+    const units = () => stratigraphyOf(objectsNow())?.units as Stratigraphy['units'];
     await waitFor(() => expect(units()[2].unconformity).toBe(true));
     expect(units()[1]).toMatchObject({ top: 'Sand', zone: 'Main sand', pattern: 'sand' });
     // a zone is never left without a name
@@ -72,7 +65,7 @@ describe('the order of the rocks', () => {
     await refreshProject();
     const { hands } = onPage(<Editor />);
     await hands.click(screen.getByRole('button', { name: 'It is Sand' }));
-    await waitFor(() => expect(topsOf(objects(), 'B').map((t) => t.name)).toEqual(['Sand', 'Marker']));
+    await waitFor(() => expect(topsOf(objectsNow(), 'B').map((t) => t.name)).toEqual(['Sand', 'Marker']));
     expect(order()).toEqual(['Upper', 'Sand', 'Lower']);
     await hands.click(screen.getByRole('button', { name: 'Take in' }));
     await waitFor(() => expect(order()).toEqual(['Upper', 'Sand', 'Marker', 'Lower']));
