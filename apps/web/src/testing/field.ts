@@ -1,5 +1,5 @@
 import './browser';
-import { type AnyStep, type EarthObject, stepOf, type Volume } from '@lithagon/core';
+import { type AnyStep, type EarthObject, type Store, stepOf, type Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach } from 'vitest';
 import { useDesk } from '../state/desk';
@@ -19,12 +19,18 @@ export function show(objects: EarthObject[]): void {
   useProject.setState({ objects, byId: new Map(objects.map((o) => [o.id, o])) });
 }
 
+interface Field {
+  store: Store;
+  objects: EarthObject[];
+  seismic: Volume;
+}
+
 /** The layered field as the open project of every test, with nothing chosen. */
-export function fieldOnTheDesk(): { objects: EarthObject[]; seismic: Volume } {
-  const field = {} as { objects: EarthObject[]; seismic: Volume };
+export function fieldOnTheDesk(): Field {
+  const field = {} as Field;
   beforeAll(async () => {
     const { store, seismic } = await layeredField();
-    Object.assign(field, { objects: await store.list(), seismic });
+    Object.assign(field, { store, objects: await store.list(), seismic });
   });
   beforeEach(() => {
     show(field.objects);

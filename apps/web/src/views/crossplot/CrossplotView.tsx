@@ -1,4 +1,4 @@
-import { curvesOf, FACIES, type PlotRequest, topsOf, type Volume, type Well } from '@lithagon/core';
+import { curvesOf, FACIES, type PlotRequest, topNames, type Volume, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
@@ -23,7 +23,11 @@ export function CrossplotView() {
     [objects, wells],
   );
   const tops = useMemo(
-    () => [...new Set(wells.flatMap((w) => topsOf(objects, w.name).map((t) => t.name)))],
+    () =>
+      topNames(
+        objects,
+        wells.map((w) => w.name),
+      ),
     [objects, wells],
   );
   const grids = objects.filter((o) => o.kind === 'map' || o.kind === 'horizon');

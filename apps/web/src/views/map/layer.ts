@@ -105,14 +105,14 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       };
     if (horizon) {
       const [low, high] = horizon.range;
-      // a round interval in the unit that is shown
-      const round = contourInterval(units.to(low, unit), units.to(high, unit));
-      const interval = units.from(round, unit);
+      // a round interval in the unit that is shown; what is level has no contours
+      const round = high > low ? contourInterval(units.to(low, unit), units.to(high, unit)) : null;
+      const interval = round === null ? null : units.from(round, unit);
       return {
         lattice: horizon.lattice,
         values,
-        look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / interval) || 1 },
-        legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}, every ${round}`,
+        look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / (interval ?? 1)) || 1 },
+        legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}${round === null ? ', level' : `, every ${round}`}`,
         quantity: horizon.name,
         unit,
         vertical: 'values',

@@ -1,0 +1,97 @@
+// @vitest-environment happy-dom
+import { columnOfTops, type EarthObject } from '@lithagon/core';
+import { layeredField } from '@lithagon/core/testing/layeredField';
+import { MADE } from '@lithagon/core/testing/objects';
+import { beforeEach, describe, expect, test } from 'vitest';
+import { useDesk } from '../../state/desk';
+import { useSelection } from '../../state/selection';
+import { useTool } from '../../state/tool';
+import { objectsNow, openWith } from '../../testing/field';
+import { onPage, screen } from '../../testing/page';
+import { Column } from '../Column';
+import { Tray } from './Tray';
+
+/** The beds with the tray of the one that is chosen. */
+const beds = () =>
+  onPage(
+    <>
+      <Column />
+      <Tray />
+    </>,
+  );
+let field: EarthObject[];
+beforeEach(async () => {
+  const { store } = await layeredField();
+  field = await store.list();
+  useDesk.setState({ stage: null, mapShows: null });
+  await openWith(field);
+});
+
+describe('the tray of a bed', () => {
+  test('opens from the column, holds its objects by kind, and closes', async () => {
+    const { hands } = beds();
+    expect(screen.queryByRole('complementary')).toBeNull();
+    await hands.click(screen.getByRole('button', { name: /^Wells ?: \d+ objects/ }));
+    const tray = screen.getByRole('complementary', { name: 'Wells' });
+    expect(tray.textContent).toContain('T-1 tops');
+    await hands.click(screen.getByRole('button', { name: /^T-1 tops/ }));
+    expect(useSelection.getState().object).toBe(objectsNow().find((o) => o.name === 'T-1 tops')?.id);
+    await hands.click(screen.getByRole('button', { name: 'Close the tray' }));
+    expect(screen.queryByRole('complementary')).toBeNull();
+  });
+  test('offers the steps of its bed, and of those that cannot be made yet says what they need', async () => {
+    const { hands } = beds();
+    await hands.click(screen.getByRole('button', { name: /^Tie ?: / }));
+    const wavelet = screen.getByRole('button', { name: /^Make a wavelet/ });
+    expect(wavelet).toHaveProperty('disabled', false);
+    const tie = screen.getByRole('button', { name: /^Tie a well/ });
+    expect(tie).toHaveProperty('disabled', true);
+    expect(tie.textContent).toContain('Needs a wavelet');
+    await hands.click(wavelet);
+    expect(useSelection.getState().setup?.step).toBe('tie.wavelet');
+  });
+  test('says of an empty bed what it is for', async () => {
+    const { hands } = beds();
+    await hands.click(screen.getByRole('button', { name: /^Grid|^Properties ?: / }));
+    expect(screen.getByRole('complementary').textContent).toMatch(/\w+ \w+/);
+    expect(screen.queryByText('Rebuild what is out of date')).toBeNull();
+  });
+  test('marks what is out of date, as its bed does, and offers to rebuild it', async () => {
+    const seismic = field.find((o) => o.name === 'Seismic') as EarthObject;
+    const worn = {
+      ...seismic,
+      id: 'worn',
+      name: 'Worn',
+      stage: 'attributes',
+      madeBy: { ...MADE, inputs: { seismic: [`${seismic.id}@an older one`] } },
+    } as EarthObject;
+    await openWith([...field, worn]);
+    const { hands } = beds();
+    const bed = screen.getByRole('button', { name: /^Attributes ?: 1 object, 1 out of date/ });
+    await hands.click(bed);
+    const row = screen.getByRole('button', { name: /^Worn/ });
+    expect(row.textContent).toContain('out of date');
+    expect(row.title).toMatch(/^Out of date: /);
+    expect(screen.getByRole('button', { name: 'Rebuild what is out of date' })).toBeDefined();
+  });
+  test('shows an object in its view by a double click', async () => {
+    const horizon = field.find((o) => o.kind === 'horizon') as EarthObject;
+    const { hands } = beds();
+    await hands.click(screen.getByRole('button', { name: /^Interpret ?: / }));
+    await hands.dblClick(screen.getByRole('button', { name: new RegExp(`^${horizon.name}`) }));
+    expect(useDesk.getState().mapShows).toBe(horizon.id);
+  });
+  test('begins what is drawn by hand', async () => {
+    const { hands } = beds();
+    await hands.click(screen.getByRole('button', { name: /^Interpret ?: / }));
+    await hands.click(screen.getByRole('button', { name: 'Draw an area' }));
+    expect(useTool.getState().tool).toMatchObject({ kind: 'area', name: 'Drawn area' });
+  });
+});
+
+test('a stratigraphic column is a thing of the wells', async () => {
+  await openWith([...field, columnOfTops(field)]);
+  const { hands } = beds();
+  await hands.click(screen.getByRole('button', { name: /^Wells ?: / }));
+  expect(screen.getByRole('button', { name: /^Stratigraphic column/ })).toBeDefined();
+});
