@@ -103,7 +103,7 @@ test('what is wrong is said by name, with the right exit code, and changes nothi
     [
       ['do', 'attributes.variance', '--project', project, '--in', 'seismic=Full', '--set', 'windowMs=900'],
       1,
-      /parameter “windowMs”/,
+      /Window \(windowMs\) is more than 200 ms/,
     ],
     [['do', 'attributes.varience', '--project', project], 1, /no step called/],
     [['show', 'Nothing', '--project', project], 1, /no object called/],

@@ -14,6 +14,7 @@ import {
   type Preview,
   stepOf,
 } from './define.ts';
+import { checkParams } from './params.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
 export interface RunRequest {
@@ -99,17 +100,6 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
     }
   }
   return { inputs, references, around, all };
-}
-
-/** Check parameters against a step's declaration; the sentence names the parameter. */
-export function checkParams(step: AnyStep, params: Record<string, unknown>): Record<string, unknown> {
-  const parsed = step.params.strict().safeParse(params);
-  if (parsed.success) return parsed.data as Record<string, unknown>;
-  const issue = parsed.error.issues[0];
-  const name = issue.path.join('.') || ('keys' in issue ? String(issue.keys) : '');
-  throw new LithagonError('params', `${step.title}: parameter “${name}” cannot be used: ${issue.message}.`, {
-    fix: `It has the parameters ${Object.keys(step.params.shape).join(', ')}.`,
-  });
 }
 
 /** Outputs of a run by role: those given for each object of an input once for each of them. */

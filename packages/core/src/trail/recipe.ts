@@ -5,7 +5,8 @@ import { type LoadContext, loadFile } from '../files/load.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { findObject } from '../project/catalogue/find.ts';
 import { stepOf } from '../steps/define.ts';
-import { checkParams, runStep } from '../steps/run.ts';
+import { checkParams } from '../steps/params.ts';
+import { runStep } from '../steps/run.ts';
 import { cutPlanes } from '../storage/volumes.ts';
 import { askedInputs, beneath } from './rebuild.ts';
 
