@@ -6,10 +6,10 @@ import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
-import { figure } from '../../ui/format';
 import { useSize } from '../common/hooks';
 import css from './Crossplot.module.css';
 import { Density } from './Density';
+import { fitText } from './fit';
 import { Legend } from './Legend';
 import { Margins } from './Margins';
 import type { PlotDesk } from './plotDesk';
@@ -226,8 +226,13 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
         <Legend facts={facts} label={labels[2]} picture={picture} />
         {desk.fit && fit && (
           <span className="num">
-            slope {fit.slope.toPrecision(3).replace('-', '−')} · r {figure(fit.r, 2)} · leaves{' '}
-            {fit.spread.toPrecision(3)} rms; dashed: 95 of 100 points
+            {fitText(
+              fit,
+              { name: labels[0], unit: facts.unitX, log: desk.x.log },
+              { name: labels[1], unit: facts.unitY, log: desk.y.log },
+              units,
+            )}
+            ; dashed: 95 of 100 points
           </span>
         )}
         {ring.length > 2 ? (

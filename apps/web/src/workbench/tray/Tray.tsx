@@ -1,5 +1,6 @@
-import { allSteps } from '@lithagon/core';
+import { allSteps, type EarthObject } from '@lithagon/core';
 import { ChevronLeft, Upload } from 'lucide-react';
+import { useState } from 'react';
 import { colorOf } from '../../color/objects';
 import { bedOf } from '../../stages/beds';
 import { useDesk } from '../../state/desk';
@@ -20,10 +21,7 @@ export function Tray() {
   const stage = useDesk((s) => s.stage);
   const objects = useProject((s) => s.objects);
   const old = useProject((s) => s.old);
-  const waiting = useProject((s) => s.waiting);
-  const selected = useSelection((s) => s.object);
   const setup = useSelection((s) => s.setup);
-  const units = useUnits();
   const bed = stage ? bedOf(stage) : undefined;
   if (!bed) return null;
   const held = objects.filter((o) => o.stage === bed.id);
@@ -44,40 +42,9 @@ export function Tray() {
           </div>
         )}
         {held.length === 0 && <p className={css.summary}>{bed.summary}</p>}
-        {kinds.map((kind) => {
-          const members = held.filter((o) => o.kind === kind);
-          return (
-            <section key={kind}>
-              <h3>
-                {titleOf(kind)}
-                <span className="num">{members.length}</span>
-              </h3>
-              {members.map((object) => (
-                <button
-                  key={object.id}
-                  type="button"
-                  className={`${css.object} ${selected === object.id ? css.selected : ''}`}
-                  aria-pressed={selected === object.id}
-                  title={
-                    old.get(object.id)
-                      ? `Out of date: ${old.get(object.id)}`
-                      : waiting.get(object.id)
-                        ? `Waits for ${waiting.get(object.id)}`
-                        : object.name
-                  }
-                  onClick={() => select(object.id)}
-                  onDoubleClick={() => showObject(object)}
-                >
-                  <i style={{ background: colorOf(object, objects) }} />
-                  <span>{object.name}</span>
-                  <small className={old.has(object.id) || waiting.has(object.id) ? css.old : ''}>
-                    {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : asideOf(object, units)}
-                  </small>
-                </button>
-              ))}
-            </section>
-          );
-        })}
+        {kinds.map((kind) => (
+          <Members key={`${bed.id} ${kind}`} kind={kind} members={held.filter((o) => o.kind === kind)} />
+        ))}
         {(bed.id === 'data' || bed.id === 'wells') && (
           <div className={css.offer}>
             <Button onClick={() => void chooseFiles().then(offerFiles)}>
@@ -122,5 +89,59 @@ export function Tray() {
         )}
       </div>
     </aside>
+  );
+}
+
+/** Of a kind with more objects than this only the newest are listed until all are asked for. */
+const MANY = 12;
+const NEWEST = 6;
+
+/** The objects of one kind; of many the newest, and what needs attention. */
+function Members({ kind, members }: { kind: EarthObject['kind']; members: EarthObject[] }) {
+  const objects = useProject((s) => s.objects);
+  const old = useProject((s) => s.old);
+  const waiting = useProject((s) => s.waiting);
+  const selected = useSelection((s) => s.object);
+  const units = useUnits();
+  const [all, setAll] = useState(false);
+  const listed =
+    all || members.length <= MANY
+      ? members
+      : members.filter(
+          (o, n) => n >= members.length - NEWEST || o.id === selected || old.has(o.id) || waiting.has(o.id),
+        );
+  const why = (o: EarthObject) => {
+    if (old.has(o.id)) return `Out of date: ${old.get(o.id)}`;
+    return waiting.has(o.id) ? `Waits for ${waiting.get(o.id)}` : o.name;
+  };
+  return (
+    <section>
+      <h3>
+        {titleOf(kind)}
+        <span className="num">{members.length}</span>
+      </h3>
+      {members.length > MANY && (
+        <button type="button" className={css.more} aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? 'Only the newest' : `All ${members.length}; below are the newest`}
+        </button>
+      )}
+      {listed.map((object) => (
+        <button
+          key={object.id}
+          type="button"
+          className={`${css.object} ${selected === object.id ? css.selected : ''}`}
+          aria-pressed={selected === object.id}
+          title={why(object)}
+          onClick={() => select(object.id)}
+          onDoubleClick={() => showObject(object)}
+        >
+          <i style={{ background: colorOf(object, objects) }} />
+          <span>{object.name}</span>
+          <small className={old.has(object.id) || waiting.has(object.id) ? css.old : ''}>
+            {old.has(object.id) ? 'out of date' : waiting.has(object.id) ? 'waits' : asideOf(object, units)}
+          </small>
+        </button>
+      ))}
+    </section>
   );
 }

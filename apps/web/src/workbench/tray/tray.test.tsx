@@ -74,6 +74,26 @@ describe('the tray of a bed', () => {
     expect(row.title).toMatch(/^Out of date: /);
     expect(screen.getByRole('button', { name: 'Rebuild what is out of date' })).toBeDefined();
   });
+  test('lists of many objects the newest and what needs attention, and all where that is asked for', async () => {
+    const well = field.find((o) => o.kind === 'well') as EarthObject;
+    const many = Array.from({ length: 20 }, (_, n) => ({
+      ...well,
+      id: `w${n}`,
+      name: `W-${n}`,
+      madeBy: { ...MADE, started: `2026-01-${10 + n}` },
+    }));
+    await openWith([...field, ...many]);
+    const { hands } = beds();
+    await hands.click(screen.getByRole('button', { name: /^Wells ?: / }));
+    const shown = () => screen.getAllByRole('button', { name: /^W-\d+/ }).map((b) => b.title);
+    expect(shown()).toEqual(['W-14', 'W-15', 'W-16', 'W-17', 'W-18', 'W-19']);
+    await hands.click(screen.getByRole('button', { name: /^All 21/ }));
+    expect(shown()).toHaveLength(20);
+    await hands.click(screen.getByRole('button', { name: 'W-3' }));
+    await hands.click(screen.getByRole('button', { name: 'Only the newest' }));
+    // what is selected stays in sight
+    expect(shown()).toContain('W-3');
+  });
   test('shows an object in its view by a double click', async () => {
     const horizon = field.find((o) => o.kind === 'horizon') as EarthObject;
     const { hands } = beds();
