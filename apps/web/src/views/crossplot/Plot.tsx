@@ -232,7 +232,7 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
               { name: labels[1], unit: facts.unitY, log: desk.y.log },
               units,
             )}
-            ; dashed: 95 of 100 points
+            ; dashed: 95 of 100
           </span>
         )}
         {ring.length > 2 ? (

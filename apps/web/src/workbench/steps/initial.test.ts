@@ -68,6 +68,18 @@ describe('a step', () => {
     expect(begun('tie.well', [tied, ...(its.map((o) => ({ ...o, madeBy: MADE })) as never[])], far).well).toEqual([
       well.id,
     ]);
+    // a head beside the survey is no hindrance where its well comes into it
+    const along = {
+      ...its[0],
+      rows: [
+        [0, 0, 90],
+        [300, 60, 90],
+        [900, 60, 90],
+      ],
+    };
+    const beside = { ...other, x: -600 } as EarthObject;
+    const all = [along, ...its.slice(1)].map((o) => ({ ...o, madeBy: MADE })) as never[];
+    expect(begun('tie.well', [tied, ...all], beside).well).toEqual(['other']);
     const both = [tied, made('b', 'tie.well', { well: ['other@1'], like: [`${well.id}@1`] }, '2026-01-02')];
     expect(begun('tie.well', both)).toMatchObject({ well: [well.id], like: [] });
     const near: EarthObject = { ...field.seismic, id: 'near', name: 'Near' };

@@ -9,10 +9,12 @@ import {
   listed,
   type Named,
   paramsSchema,
+  pathOf,
   toIndex,
   topNames,
   unfit,
   type Volume,
+  type Well,
 } from '@lithagon/core';
 
 /** Objects that fit an input. */
@@ -53,10 +55,13 @@ const only = (names: string, held: string[]) =>
     .filter((n) => held.includes(n))
     .join(', ');
 
-/** Whether a place lies among the bins of a survey. */
-function holds(lattice: Lattice, x: number, y: number): boolean {
-  const [i, j] = toIndex(lattice, x, y);
-  return i >= 0 && j >= 0 && i <= lattice.inline.count - 1 && j <= lattice.crossline.count - 1;
+/** Whether a well passes the bins of a survey somewhere on its way: its head may stand beside it. */
+function passes(lattice: Lattice, objects: EarthObject[], well: Well): boolean {
+  const { x, y } = pathOf(objects, well);
+  return x.some((_, n) => {
+    const [i, j] = toIndex(lattice, x[n], y[n]);
+    return i >= 0 && j >= 0 && i <= lattice.inline.count - 1 && j <= lattice.crossline.count - 1;
+  });
 }
 
 /** What a step made, the newest first. */
@@ -74,7 +79,7 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
   const inputs: Record<string, string[]> = {};
   const read = objects.filter((o) => o.kind === 'volume' && roles.some(([, spec]) => unfit(spec, o) === null));
   const survey = (read.find((o) => o.id === shown) ?? read[0]) as Volume | undefined;
-  const inside = (o: EarthObject) => !survey || o.kind !== 'well' || holds(survey.lattice, o.x, o.y);
+  const inside = (o: EarthObject) => !survey || o.kind !== 'well' || passes(survey.lattice, objects, o);
   for (const [n, [role, spec]] of roles.entries()) {
     const fits = fitting(spec, objects);
     if (spec.many) {
