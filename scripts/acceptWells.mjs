@@ -97,7 +97,12 @@ export function carried(cli, files, dir) {
   for (const { name, bed } of copies) {
     const placed = made.find((t) => t.well === name)?.rows.some(([top]) => top === bed) ?? false;
     const said = notes.some((n) => n.startsWith(`${name}: the bed below ${bed} is missing`));
-    const perhaps = notes.some((n) => n.startsWith(`${name}: no place for ${bed} `) && n.includes('may be missing'));
+    const perhaps = notes.some(
+      (n) =>
+        n.startsWith(`${name}: no place stands out for `) &&
+        n.endsWith(' may be missing.') &&
+        n.split(/ for |, /).includes(bed),
+    );
     result.cuts.push({ bed, outcome: placed ? 'placed' : said ? 'missing' : perhaps ? 'perhaps' : 'none' });
   }
   return result;

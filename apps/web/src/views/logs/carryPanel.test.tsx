@@ -74,8 +74,8 @@ test('lengths are in the units of the project, in the heading too', () => {
 });
 
 test('notes stand below, and where nothing is left it is said', () => {
-  expect(rows([], ['QN-2: no place for Brack Top stands out.'])).toEqual([
-    ['QN-2: no place for Brack Top stands out.', ''],
+  expect(rows([], ['QN-2: no place stands out for Brack Top.'])).toEqual([
+    ['QN-2: no place stands out for Brack Top.', ''],
     ['No proposal is left.', ''],
   ]);
 });

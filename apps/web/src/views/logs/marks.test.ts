@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { type DrawnCurve, EVERY, extremes } from './columns';
 import { across, faciesColor, polylines, type TrackBox } from './marks';
+import { rockOf } from './patterns';
 import type { CurveStyle } from './template';
 
 const linear: CurveStyle = { from: 0, to: 100, log: false, color: '#000' };
@@ -81,4 +82,16 @@ test('a facies has one colour whatever well it is in, by its place among all nam
   const names = ['lime', 'sand', 'shale'];
   expect(new Set(names.map((n) => faciesColor(n, names))).size).toBe(3);
   expect(faciesColor('sand', names)).toBe(faciesColor('sand', [...names, 'silt']));
+});
+
+test.each([
+  ['Channel sand', 'sand'],
+  ['Sandy shale', 'shale'],
+  ['Brack Marl', 'marl'],
+  ['Siltstone', 'silt'],
+  ['Pell Limestone', 'limestone'],
+  ['Weathered granite', 'basement'],
+  ['Tight streak', undefined],
+])('%s is drawn as rock of its name', (facies, pattern) => {
+  expect(rockOf(facies)).toBe(pattern);
 });

@@ -1,5 +1,6 @@
 import { colorMap } from '../../color/maps';
 import { type DrawnCurve, EVERY, type WellColumn } from './columns';
+import { rockOf } from './patterns';
 import { type CurveStyle, styleOf, type Track } from './template';
 
 /** What is drawn, whoever draws it: the screen or a file. */
@@ -204,7 +205,7 @@ export function trackMarks(
   faciesNames: string[],
 ): Mark[] {
   const out: Mark[] = [];
-  if (track.beds === 'facies') {
+  if (track.beds) {
     for (const row of column.facies?.rows ?? []) {
       const [from, to] = [Math.max(Number(row[0]), box.from), Math.min(Number(row[1]), box.to)];
       if (!(to > from)) continue;
@@ -215,13 +216,7 @@ export function trackMarks(
         width: box.width,
         height: Math.max(0.8, box.y(to) - box.y(from)),
         color: faciesColor(String(row[2]), faciesNames),
-        pattern: /sand/i.test(String(row[2]))
-          ? 'sand'
-          : /shale|clay/i.test(String(row[2]))
-            ? 'shale'
-            : /lime/i.test(String(row[2]))
-              ? 'limestone'
-              : undefined,
+        pattern: rockOf(String(row[2])),
       });
     }
     return out;
@@ -245,57 +240,3 @@ export function trackMarks(
   }
   return out;
 }
-
-/** Patterns of rock as strokes in a tile of 12 by 12. */
-export const PATTERNS: Record<string, { dots?: [number, number][]; lines?: [number, number, number, number][] }> = {
-  sand: {
-    dots: [
-      [2, 3],
-      [8, 2],
-      [5, 7],
-      [11, 8],
-      [1, 10],
-    ],
-  },
-  shale: {
-    lines: [
-      [0, 3, 7, 3],
-      [5, 9, 12, 9],
-    ],
-  },
-  silt: {
-    dots: [
-      [3, 3],
-      [9, 9],
-    ],
-    lines: [
-      [6, 4, 11, 4],
-      [0, 10, 5, 10],
-    ],
-  },
-  marl: {
-    lines: [
-      [0, 3, 12, 3],
-      [4, 3, 2, 9],
-      [0, 9, 12, 9],
-      [10, 9, 8, 12],
-    ],
-  },
-  limestone: {
-    lines: [
-      [0, 4, 12, 4],
-      [0, 10, 12, 10],
-      [3, 4, 3, 10],
-      [9, 10, 9, 12],
-      [9, 0, 9, 4],
-    ],
-  },
-  basement: {
-    lines: [
-      [2, 2, 6, 6],
-      [6, 2, 2, 6],
-      [8, 7, 11, 10],
-      [11, 7, 8, 10],
-    ],
-  },
-};

@@ -1,4 +1,5 @@
-import { type Mark, PATTERNS } from './marks';
+import type { Mark } from './marks';
+import { PATTERNS } from './patterns';
 
 const patterns = new Map<string, CanvasPattern | null>();
 

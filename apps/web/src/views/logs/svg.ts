@@ -1,4 +1,5 @@
-import { type Mark, PATTERNS } from './marks';
+import type { Mark } from './marks';
+import { PATTERNS } from './patterns';
 
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 

@@ -25,7 +25,7 @@ export interface Track {
   curves: string[];
   fill?: Fill;
   /** A track of beds instead of curves. */
-  beds?: 'facies' | 'lithology';
+  beds?: 'facies';
 }
 
 /** Colours of classes: earth and mineral tones that stay apart on paper. */

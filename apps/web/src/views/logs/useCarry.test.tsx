@@ -71,7 +71,7 @@ beforeEach(async () => {
       proposal('B', 'Sand', 650),
       proposal('C', 'Sand', 700, { absent: true, missing: 0.9 }),
     ],
-    notes: ['C: no place for Upper stands out.'],
+    notes: ['C: no place stands out for Upper.'],
   };
 });
 
@@ -79,7 +79,7 @@ describe('proposed tops', () => {
   test('are accepted one by one, or all of a well as one edit that says how they came', async () => {
     const { hands } = onPage(<Page />);
     await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
-    await screen.findByText('C: no place for Upper stands out.');
+    await screen.findByText('C: no place stands out for Upper.');
     expect(tops('B')).toEqual([]);
     await hands.click(screen.getByRole('button', { name: 'Accept all of B' }));
     await waitFor(() =>

@@ -3,7 +3,7 @@ import { unitsOf } from '../../earth/display.ts';
 import type { WellTable } from '../../earth/objects.ts';
 import { TOP_COLUMNS } from '../../earth/objects.ts';
 import { MADE } from '../../testing/objects.ts';
-import { notThereYet, type Proposal } from './carry.ts';
+import { notThereYet, type Proposal, unsureNotes } from './carry.ts';
 
 const proposal = (well: string, name: string, md: number, absent = false): Proposal => ({
   well,
@@ -56,4 +56,17 @@ test('a bed that is picked and yet looks missing is doubted by name', () => {
   );
   expect(proposals).toEqual([]);
   expect(notes).toEqual(['A-2 has Brack Top already. By its curves the bed below Brack Top is missing.']);
+});
+
+test('tops for which no place stands out are named in one sentence, and in another where their beds may be missing', () => {
+  const unsure = [
+    { name: 'Brack Top', missing: false },
+    { name: 'Tolven Top', missing: true },
+    { name: 'Pell Top', missing: false },
+  ];
+  expect(unsureNotes('A-2', unsure)).toEqual([
+    'A-2: no place stands out for Brack Top, Pell Top.',
+    'A-2: no place stands out for Tolven Top, and its bed may be missing.',
+  ]);
+  expect(unsureNotes('A-2', [])).toEqual([]);
 });

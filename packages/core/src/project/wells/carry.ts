@@ -13,7 +13,7 @@ import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { EarthObject, Logs, Well } from '../../earth/objects.ts';
 import type { Store } from '../../storage/store.ts';
 import { despiked } from '../../wells/edit.ts';
-import { pointAtMd, type WellPath } from '../../wells/path.ts';
+import { mdAtTvdss, pointAtMd, type WellPath } from '../../wells/path.ts';
 import { curveOf, sampledOf } from './curves.ts';
 import { pathOf, type Top, topsOf } from './wells.ts';
 
@@ -129,17 +129,6 @@ function correlated(well: Ready, use: number[], spread: number[]): CorrelatedWel
   };
 }
 
-/** Measured depth at which a path that goes down passes a depth below the datum. */
-function mdAt(path: WellPath, tvdss: number): number {
-  let [low, high] = [0, path.md[path.md.length - 1] + 500];
-  for (let n = 0; n < 50; n++) {
-    const middle = 0.5 * (low + high);
-    if (pointAtMd(path, middle).tvdss < tvdss) low = middle;
-    else high = middle;
-  }
-  return 0.5 * (low + high);
-}
-
 export interface Carried {
   proposals: Proposal[];
   /** Why a well has none, or what is to be known of it. */
@@ -217,12 +206,12 @@ export async function proposeTops(
   for (const [n, target] of into.entries()) {
     stopIf(run.signal);
     const found = from.flatMap((a) => all(a, target).map((top) => ({ a, top })));
+    const unsure: { name: string; missing: boolean }[] = [];
     for (const name of [...new Set(found.map((f) => f.top.name))]) {
       const said = found.filter((f) => f.top.name === name).sort((p, q) => q.top.confidence - p.top.confidence);
       const [best, ...others] = said;
       if (best.top.confidence < s.leastConfidence) {
-        const maybe = best.top.missing > 0.5 ? ', and its bed may be missing' : '';
-        notes.push(`${target.well.name}: no place for ${name} stands out${maybe}.`);
+        unsure.push({ name, missing: best.top.missing > 0.5 });
         continue;
       }
       const present = others.filter((o) => !o.top.absent && o.top.confidence >= s.leastConfidence);
@@ -231,8 +220,8 @@ export async function proposeTops(
         ...top,
         well: target.well.name,
         from: best.a.well.name,
-        md: mdAt(target.path, best.top.tvdss),
-        runnerUp: runnerUp && { md: mdAt(target.path, runnerUp.tvdss), cost: runnerUp.cost },
+        md: mdAtTvdss(target.path, best.top.tvdss),
+        runnerUp: runnerUp && { md: mdAtTvdss(target.path, runnerUp.tvdss), cost: runnerUp.cost },
         disagreementM:
           present.length > 0 && !best.top.absent
             ? Math.max(...present.map((o) => Math.abs(o.top.tvdss - best.top.tvdss)))
@@ -243,10 +232,20 @@ export async function proposeTops(
       if (!best.top.absent) of.set(name, best.top.tvdss);
       places.set(target.well.name, of);
     }
+    notes.push(...unsureNotes(target.well.name, unsure));
     run.progress?.((0.5 * (n + 1)) / into.length);
   }
   if (run.loops !== false) await close(from[0], into, places, proposals, carry, run);
   return { proposals, notes, used: [...new Set([...from, ...into].flatMap((w) => w.logs))] };
+}
+
+/** Sentences on tops for which no place stands out in a well: those whose beds may be missing apart. */
+export function unsureNotes(well: string, unsure: { name: string; missing: boolean }[]): string[] {
+  return [false, true].flatMap((missing) => {
+    const names = unsure.filter((u) => u.missing === missing).map((u) => u.name);
+    const maybe = missing ? `, and ${names.length > 1 ? 'their beds' : 'its bed'} may be missing` : '';
+    return names.length > 0 ? [`${well}: no place stands out for ${names.join(', ')}${maybe}.`] : [];
+  });
 }
 
 /**

@@ -5,7 +5,7 @@ import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
 import type { TieWell } from '../../tie/chain.ts';
 import type { Series } from '../../tie/match.ts';
-import { pointAtMd } from '../../wells/path.ts';
+import { mdAtTvdss, pointAtMd } from '../../wells/path.ts';
 import { depthOfTwt, type TimeDepth, twtOfDepth } from '../../wells/timeDepth.ts';
 import { shotsOf } from './checkshots.ts';
 import { wellCurves } from './curves.ts';
@@ -143,15 +143,9 @@ export function alongPath(panel: Panel): Series {
   };
 }
 
-/** Where a path that goes down passes a depth below the datum; its ends beyond them. */
+/** Where a path first passes a depth below the datum; its ends beyond them. */
 function pointAtTvdss(path: TieWell['path'], tvdss: number) {
-  let [low, high] = [path.md[0], path.md[path.md.length - 1]];
-  if (!(tvdss > pointAtMd(path, low).tvdss)) return pointAtMd(path, low);
-  if (tvdss >= pointAtMd(path, high).tvdss) return pointAtMd(path, high);
-  for (let n = 0; n < 40; n++) {
-    const middle = 0.5 * (low + high);
-    if (pointAtMd(path, middle).tvdss < tvdss) low = middle;
-    else high = middle;
-  }
-  return pointAtMd(path, high);
+  const last = path.md[path.md.length - 1];
+  const md = mdAtTvdss(path, Math.max(tvdss, path.tvdss[0]));
+  return pointAtMd(path, Number.isNaN(md) ? last : Math.min(md, last));
 }
