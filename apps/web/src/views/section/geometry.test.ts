@@ -1,6 +1,6 @@
 import type { Horizon, Lattice, Volume } from '@lithagon/core';
 import { describe, expect, test } from 'vitest';
-import { horizonAlong, placeOf, sectionLine, traceOf, valueAt } from './geometry';
+import { horizonAlong, placeOf, scaleOf, sectionLine, traceOf, valueAt } from './geometry';
 
 const lattice: Lattice = {
   inline: { first: 100, step: 1, count: 20 },
@@ -46,4 +46,19 @@ describe('a section', () => {
     expect(valueAt(volume, data, 1, 90)).toBeNull();
     expect(valueAt(volume, data, 5, 104)).toBeNull();
   });
+});
+
+test('the scale of a section is that of its bends in view, on a screen of 96 pixels to the inch', () => {
+  const line = sectionLine(lattice, 'inline', 0);
+  const [a, b] = [line.place(0), line.place(line.traces - 1)];
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const box = { width: 480, height: 480 };
+  const whole = scaleOf(line, { x0: 0, x1: line.traces - 1, y0: 0, y1: 1000 }, box);
+  expect(whole.metres).toBeCloseTo(length, 6);
+  // 480 pixels are five inches
+  expect(whole.scale).toBe(Math.round(length / 0.127 / 100) * 100);
+  expect(whole.perSecond).toBeCloseTo(12.7, 6);
+  const half = scaleOf(line, { x0: 0, x1: (line.traces - 1) / 2, y0: 0, y1: 500 }, box);
+  expect(half.metres).toBeCloseTo(length / 2, 6);
+  expect(half.perSecond).toBeCloseTo(25.4, 6);
 });

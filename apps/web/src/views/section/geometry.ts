@@ -170,3 +170,27 @@ export function valueAt(
   const value = a + (x - k) * (b - a);
   return Number.isNaN(value) ? null : value;
 }
+
+/** A CSS pixel in metres: 1/96 inch. */
+const PIXEL_M = 0.0254 / 96;
+
+/**
+ * How much of the earth a section shows: metres across, 1 : n to the nearest hundred, and centimetres on the screen for
+ * each second (or thousand metres) down.
+ */
+export function scaleOf(
+  line: SectionLine,
+  window: { x0: number; x1: number; y0: number; y1: number },
+  box: { width: number; height: number },
+): { metres: number; scale: number; perSecond: number } {
+  const length = line.bends.slice(1).reduce((sum, end, n) => {
+    const [a, b] = [line.place(line.bends[n]), line.place(end)];
+    return sum + Math.hypot(b[0] - a[0], b[1] - a[1]);
+  }, 0);
+  const metres = length * ((window.x1 - window.x0) / Math.max(1, line.traces - 1));
+  return {
+    metres,
+    scale: Math.round(metres / (box.width * PIXEL_M) / 100) * 100,
+    perSecond: (100 * box.height * PIXEL_M) / ((window.y1 - window.y0) / 1000),
+  };
+}

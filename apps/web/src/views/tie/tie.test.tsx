@@ -1,22 +1,8 @@
-import '../../testing/browser';
-import {
-  type EarthObject,
-  runStep,
-  type Store,
-  type Tie,
-  type TieParams,
-  type TimeDepthRelation,
-  tieOf,
-  unitsOf,
-  type Volume,
-  type Wavelet,
-  type Well,
-} from '@lithagon/core';
-import { layeredField } from '@lithagon/core/testing/layeredField';
+import { type EarthObject, runStep, type Tie, type TimeDepthRelation, unitsOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import { initialParams } from '../../workbench/steps/initial';
+import { type Tied, tiedField } from '../../testing/tied';
 
 let display: 'metric' | 'field' = 'metric';
 // what is rendered without a page sees no change of a store
@@ -34,29 +20,11 @@ const textOf = (markup: string) =>
     .replace(/\s+/g, ' ')
     .trim();
 
-let store: Store;
-let objects: EarthObject[];
-let seismic: Volume;
-let well: Well;
-let wavelet: Wavelet;
-let params: TieParams;
-const tieWith = (more: Partial<TieParams> = {}, around = objects) =>
-  tieOf(store, around, well, seismic, wavelet, { ...params, ...more }, 4);
+let field: Tied;
 let tie: Tie;
-
 beforeAll(async () => {
-  const field = await layeredField();
-  ({ store, seismic, well } = field);
-  [wavelet] = (await runStep(
-    { step: 'tie.wavelet', inputs: { seismic: [seismic.id] }, params: { method: 'Ricker', peakHz: 28 } },
-    store,
-  )) as Wavelet[];
-  objects = await store.list();
-  const { stepOf } = await import('@lithagon/core');
-  const step = stepOf('tie.well');
-  if (!step) throw new Error('there is no step tie.well');
-  params = { ...(initialParams(step) as TieParams), top: 'Top' };
-  tie = await tieWith();
+  field = await tiedField();
+  tie = await field.tie();
 });
 beforeEach(() => {
   display = 'metric';
@@ -163,7 +131,7 @@ describe('what a tie makes of velocity', () => {
   const beyond = (markup: string) => (markup.match(/_beyond/g) ?? []).length;
   test('is red only where it leaves its bound', async () => {
     expect(beyond(track(tie))).toBe(0);
-    const stretched = await tieWith({
+    const stretched = await field.tie({
       stretch: 'pins',
       mostChange: 15,
       pins: [
@@ -179,11 +147,11 @@ describe('what a tie makes of velocity', () => {
     const [made] = (await runStep(
       {
         step: 'tie.well',
-        inputs: { well: [well.id], seismic: [seismic.id], wavelet: [wavelet.id] },
+        inputs: { well: [field.well.id], seismic: [field.seismic.id], wavelet: [field.wavelet.id] },
         params: { top: 'Top' },
         name: 'An older tie',
       },
-      store,
+      field.store,
     )) as TimeDepthRelation[];
     const markup = track(tie, [made]);
     expect(markup).toContain('<title>An older tie</title>');

@@ -4,24 +4,17 @@ import {
   type EarthObject,
   LithagonError,
   runStep,
-  type Store,
-  stepOf,
   type Tie,
   type TieParams,
   type TimeDepthRelation,
-  tieOf,
-  type Volume,
-  type Wavelet,
-  type Well,
 } from '@lithagon/core';
-import { layeredField } from '@lithagon/core/testing/layeredField';
 import { act, renderHook } from '@testing-library/react';
 import { scaleLinear } from 'd3-scale';
 import { beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { useSelection } from '../../state/selection';
 import { done, objectsNow, openWith, show } from '../../testing/field';
 import { onPage, screen, waitFor, within } from '../../testing/page';
-import { initialParams } from '../../workbench/steps/initial';
+import { type Tied, tiedField } from '../../testing/tied';
 
 /** A worker that answers ties when it is told to. */
 const asked: { params: TieParams; answer(tie: Tie): void; refuse(message: string): void }[] = [];
@@ -38,34 +31,23 @@ const { Drift } = await import('./Drift');
 const { ShiftMap, TieTable } = await import('./TieTable');
 const { changeTie, useTie, useTieRequest } = await import('./useTie');
 
-let store: Store;
+let field: Tied;
 let objects: EarthObject[];
-let seismic: Volume;
-let well: Well;
-let wavelet: Wavelet;
-let params: TieParams;
 let tie: Tie;
 let relation: TimeDepthRelation;
-
 beforeAll(async () => {
-  ({ store, seismic, well } = await layeredField());
-  [wavelet] = (await runStep(
-    { step: 'tie.wavelet', inputs: { seismic: [seismic.id] }, params: { method: 'Ricker', peakHz: 28 } },
-    store,
-  )) as Wavelet[];
-  const step = stepOf('tie.well');
-  if (!step) throw new Error('there is no step tie.well');
-  params = { ...(initialParams(step) as TieParams), top: 'Top' };
-  tie = await tieOf(store, await store.list(), well, seismic, wavelet, params, 4);
-  const inputs = { well: [well.id], seismic: [seismic.id], wavelet: [wavelet.id] };
-  [relation] = (await runStep({ step: 'tie.well', inputs, params }, store)) as TimeDepthRelation[];
+  field = await tiedField();
+  tie = await field.tie();
+  const { store, params } = field;
+  [relation] = (await runStep({ step: 'tie.well', inputs: inputs(), params }, store)) as TimeDepthRelation[];
   objects = await store.list();
 });
 
+const inputs = () => ({ well: [field.well.id], seismic: [field.seismic.id], wavelet: [field.wavelet.id] });
 const setup = (more: Partial<TieParams> = {}) => ({
   step: 'tie.well',
-  inputs: { well: [well.id], seismic: [seismic.id], wavelet: [wavelet.id] },
-  params: { ...params, ...more },
+  inputs: inputs(),
+  params: { ...field.params, ...more },
   live: false,
 });
 const paramsNow = () => useSelection.getState().setup?.params as TieParams;
@@ -79,7 +61,12 @@ describe('what the Tie view follows', () => {
   test('is the tie being set up, before any that was accepted', () => {
     useSelection.setState({ setup: setup(), object: relation.id });
     const { result } = renderHook(useTieRequest);
-    expect(result.current).toMatchObject({ well: well.id, wavelet: wavelet.id, draft: true, relation: null });
+    expect(result.current).toMatchObject({
+      well: field.well.id,
+      wavelet: field.wavelet.id,
+      draft: true,
+      relation: null,
+    });
   });
   test('is the relation that was selected last, else the active one of a well', () => {
     const older = { ...relation, id: 'older', activated: undefined, madeBy: { ...relation.madeBy, started: '2020' } };
@@ -89,11 +76,11 @@ describe('what the Tie view follows', () => {
     act(() => useSelection.setState({ object: 'older' }));
     expect(result.current?.relation).toBe('older');
     // something else is selected: the view stays where it was
-    act(() => useSelection.setState({ object: seismic.id }));
+    act(() => useSelection.setState({ object: field.seismic.id }));
     expect(result.current?.relation).toBe('older');
   });
   test('is nothing while an input is missing', () => {
-    useSelection.setState({ setup: { ...setup(), inputs: { well: [well.id], seismic: [], wavelet: [wavelet.id] } } });
+    useSelection.setState({ setup: { ...setup(), inputs: { ...inputs(), seismic: [] } } });
     expect(renderHook(useTieRequest).result.current).toBeNull();
   });
 });
@@ -162,7 +149,7 @@ describe('knees of the drift', () => {
   test('of an accepted tie stay where they are', () => {
     useSelection.setState({ setup: setup() });
     pull(knees(drift(false))[1], 60);
-    expect(paramsNow().knees).toEqual(params.knees);
+    expect(paramsNow().knees).toEqual(field.params.knees);
   });
 });
 
@@ -199,7 +186,7 @@ describe('the table of all ties', () => {
     const one = onPage(<ShiftMap />);
     expect(one.container.textContent).toBe('');
     one.unmount();
-    const other = { ...well, id: 'T-2', name: 'T-2', x: well.x + 400 };
+    const other = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 400 };
     show([...objects, other, { ...relation, id: 'its', well: 'T-2', shiftMs: 3.25 }]);
     onPage(<ShiftMap />);
     const map = screen.getByRole('img', { name: 'Shift of each tie where its well stands' });
