@@ -1,6 +1,6 @@
 import '../testing/browser';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import type { Outcome } from './worker';
+import type { Outcome } from './jobs/task';
 
 /** Workers as they are started, each with what it was asked to cancel. */
 const started: { cancelled: number[] }[] = [];

@@ -1,6 +1,7 @@
 import { LithagonError } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import type { Outcome, WorkerApi } from './worker';
+import type { Outcome } from './jobs/task';
+import type { WorkerApi } from './worker';
 
 /** One worker answers the views, so that a long run never delays them; jobs take turns on the others. */
 type Remote = Comlink.Remote<WorkerApi>;

@@ -201,6 +201,9 @@ export async function proposeTops(
     }
     return found;
   };
+  // a loop takes two wells beside the trusted one
+  const closes = run.loops !== false && into.length > 1;
+  const share = closes ? 0.5 : 1;
   const proposals: Proposal[] = [];
   const places = new Map<string, Map<string, number>>();
   for (const [n, target] of into.entries()) {
@@ -233,9 +236,9 @@ export async function proposeTops(
       places.set(target.well.name, of);
     }
     notes.push(...unsureNotes(target.well.name, unsure));
-    run.progress?.((0.5 * (n + 1)) / into.length);
+    run.progress?.((share * (n + 1)) / into.length);
   }
-  if (run.loops !== false) await close(from[0], into, places, proposals, carry, run);
+  if (closes) await close(from[0], into, places, proposals, carry, run);
   return { proposals, notes, used: [...new Set([...from, ...into].flatMap((w) => w.logs))] };
 }
 
@@ -291,7 +294,6 @@ async function close(
   for (const [n, b] of into.entries()) {
     stopIf(run.signal);
     const c = into[(n + 1) % into.length];
-    if (c === b) break;
     const here = [...(places.get(b.well.name) ?? [])].map(([name, tvdss]) => ({ name, tvdss }));
     const on = carry(b, c, here).filter((t) => !t.absent);
     for (const back of carry(c, start, on)) {

@@ -1,0 +1,79 @@
+import {
+  checkParams,
+  givenOf,
+  meanSpectrum,
+  type Plane,
+  readAlong,
+  readCoarsePlane,
+  readPlane,
+  readWhole,
+  stepOf,
+  tryLocal,
+  type Volume,
+} from '@lithagon/core';
+import * as Comlink from 'comlink';
+import { outcome, storeOf } from './task';
+
+/** What views draw: planes of volumes, traces along a path, arrays, trials. */
+export const planesJobs = {
+  /** One plane of a stored volume. */
+  plane: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () => {
+      const data = await readPlane(await storeOf(projectId), volume, plane, index);
+      return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** A first look at a plane of a large volume; null where it has none. */
+  coarsePlane: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () => {
+      const data = await readCoarsePlane(await storeOf(projectId), volume, plane, index);
+      return data && Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** Traces of a volume at places on the map, whole. */
+  along: (projectId: string, volume: Volume, points: [number, number][]) =>
+    outcome(async () => {
+      const data = await readAlong(await storeOf(projectId), volume, points);
+      return Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** The values of an array that is one chunk: a horizon or a curve. */
+  array: (projectId: string, ref: Parameters<typeof readWhole>[1]) =>
+    outcome(async () => {
+      const data = await readWhole(await storeOf(projectId), ref);
+      const own = data.slice();
+      return Comlink.transfer(own, [own.buffer]);
+    }),
+
+  /** Mean amplitude spectrum of the traces of a plane. */
+  spectrum: (projectId: string, volume: Volume, plane: Plane, index: number) =>
+    outcome(async () =>
+      meanSpectrum(
+        await readPlane(await storeOf(projectId), volume, plane, index),
+        volume.vertical.count,
+        volume.vertical.step,
+      ),
+    ),
+
+  /** One plane of what a step would give there, and how long it took, for an estimate of the whole. */
+  trial: (
+    projectId: string,
+    step: string,
+    params: Record<string, unknown>,
+    inputs: Record<string, string[]>,
+    volume: Volume,
+    plane: Plane,
+    index: number,
+  ) =>
+    outcome(async () => {
+      const known = stepOf(step);
+      const local = known?.local ?? known?.trial;
+      if (!known || !local) throw new Error(`${step} has no trial`);
+      const store = await storeOf(projectId);
+      const started = performance.now();
+      const given = await givenOf(known, inputs, store);
+      const data = await tryLocal(local, checkParams(known, params), store, volume, plane, index, given);
+      const timed = { data, evaluateMs: performance.now() - started };
+      return Comlink.transfer(timed, [data.buffer]);
+    }),
+};

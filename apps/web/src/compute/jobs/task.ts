@@ -1,0 +1,70 @@
+import { asLithagonError, type Store } from '@lithagon/core';
+import { idbStore } from '../../storage/idbStore';
+
+/** An error as it crosses from a worker to the page. */
+export interface PlainError {
+  code: string;
+  message: string;
+  object?: string;
+  fix?: string;
+}
+
+export type Outcome<T> = { ok: true; value: T } | { ok: false; error: PlainError };
+
+const stores = new Map<string, Promise<Store>>();
+const running = new Map<number, AbortController>();
+
+/** The store of a project of this browser, opened once. */
+export function storeOf(projectId: string): Promise<Store> {
+  let store = stores.get(projectId);
+  if (!store) {
+    store = idbStore(projectId);
+    stores.set(projectId, store);
+  }
+  return store;
+}
+
+/** What work gives, or the error it meets, as it crosses to the page. */
+export async function outcome<T>(work: () => Promise<T>): Promise<Outcome<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (cause) {
+    const { code, message, object, fix } = asLithagonError(cause);
+    return { ok: false, error: { code, message, object, fix } };
+  }
+}
+
+/** Let messages in between two chunks of work, so that a cancel is heard. */
+export const breathe = () =>
+  new Promise<void>((resolve) => {
+    // a timer would wait four milliseconds each time
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+
+/** Work that the page may cancel by the number of its task. */
+export function withCancel<T>(task: number, work: (signal: AbortSignal) => Promise<T>): Promise<Outcome<T>> {
+  const controller = new AbortController();
+  running.set(task, controller);
+  return outcome(() => work(controller.signal)).finally(() => running.delete(task));
+}
+
+/** A store whose writes give way to messages, so that a cancel reaches a run at every chunk. */
+export function yielding(store: Store): Store {
+  return {
+    ...store,
+    writeBytes: async (key, bytes) => {
+      await store.writeBytes(key, bytes);
+      await breathe();
+    },
+  };
+}
+
+export type Progress = (part: number, what: string) => void;
+
+/** Have a task stop as soon as it hears of it. */
+export const cancel = (task: number): void => running.get(task)?.abort();
