@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { searchCrs } from './crs.ts';
 import { crsTable } from './crsTable.ts';
 import { asLithagonError, LithagonError, stopIf } from './errors.ts';
-import { binArea, cornersOf, type Lattice, sameBins, toIndex, toMap, windOf } from './lattice.ts';
+import { binArea, cornersOf, type Lattice, sameBins, sameSamples, toIndex, toMap, windOf } from './lattice.ts';
 import { dimensionOf, factor, unitNamed } from './units.ts';
 
 const lattice = (angle: number, bin: number, flip: boolean): Lattice => {
@@ -48,6 +48,19 @@ describe('lattice', () => {
     expect(sameBins(a, { ...a, origin: [a.origin[0] + 0.1, a.origin[1]] })).toBe(true);
     expect(sameBins(a, { ...a, origin: [a.origin[0] + 5, a.origin[1]] })).toBe(false);
     expect(sameBins(a, { ...a, inline: { ...a.inline, count: 49 } })).toBe(false);
+  });
+  test('volumes have the same samples where domain, bins and every time are the same', () => {
+    const a = { domain: 'twt', lattice: lattice(0.4, 25, false), vertical: { first: 0, step: 4, count: 500 } };
+    expect(sameSamples(a, { ...a, vertical: { first: 0.01, step: 4, count: 500 } })).toBe(true);
+    for (const vertical of [
+      { first: 2, step: 4, count: 500 },
+      { first: 0, step: 4.01, count: 500 },
+      { first: 0, step: 4, count: 499 },
+    ])
+      expect(sameSamples(a, { ...a, vertical })).toBe(false);
+    expect(sameSamples(a, { ...a, domain: 'depth' })).toBe(false);
+    const beside = { ...a.lattice, origin: [a.lattice.origin[0] + 25, a.lattice.origin[1]] as [number, number] };
+    expect(sameSamples(a, { ...a, lattice: beside })).toBe(false);
   });
   test.each([
     [1, 0, 'E'],

@@ -60,6 +60,27 @@ export function sameBins(a: Lattice, b: Lattice): boolean {
   return ca.every((corner, n) => Math.hypot(corner[0] - cb[n][0], corner[1] - cb[n][1]) < near);
 }
 
+/** What says where the samples of a volume lie. */
+interface Gridded {
+  domain: string;
+  lattice: Lattice;
+  vertical: { first: number; step: number; count: number };
+}
+
+/** Whether two volumes have their samples at the same places, to a hundredth of a bin and of a sample. */
+export function sameSamples(a: Gridded, b: Gridded): boolean {
+  const [p, q] = [a.vertical, b.vertical];
+  const near = 0.01 * p.step;
+  const last = (v: typeof p) => v.first + v.step * (v.count - 1);
+  return (
+    a.domain === b.domain &&
+    p.count === q.count &&
+    Math.abs(p.first - q.first) < near &&
+    Math.abs(last(p) - last(q)) < near &&
+    sameBins(a.lattice, b.lattice)
+  );
+}
+
 const WINDS = ['N', 'NNE', 'NE', 'ENE', 'E', 'ESE', 'SE', 'SSE', 'S', 'SSW', 'SW', 'WSW', 'W', 'WNW', 'NW', 'NNW'];
 
 /** Compass point of a direction in map coordinates. */

@@ -1,5 +1,5 @@
 import { LithagonError } from '../earth/errors.ts';
-import { toMap } from '../earth/lattice.ts';
+import { sameSamples, toMap } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { insideRings } from '../numerics/rings.ts';
@@ -224,7 +224,7 @@ async function ofVolumes(store: Store, objects: EarthObject[], r: PlotRequest, i
   const [x, y, c] = [volume(r.x.of), volume(r.y.of), volume(r.color)];
   if (!x || !y) throw new LithagonError('crossplot', 'Two volumes are needed.', { fix: 'Choose one for each axis.' });
   for (const other of [y, c])
-    if (other && (shapeOf(other).join() !== shapeOf(x).join() || other.domain !== x.domain))
+    if (other && !sameSamples(other, x))
       throw new LithagonError('crossplot', `${other.name} and ${x.name} have not the same lines and samples.`, {
         fix: 'Choose volumes of one grid, or resample one to the other.',
       });

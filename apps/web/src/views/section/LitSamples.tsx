@@ -1,4 +1,4 @@
-import { type Horizon, inRing, type Plane, type Volume } from '@lithagon/core';
+import { type Horizon, inRing, type Plane, sameSamples, type Volume } from '@lithagon/core';
 import { useMemo } from 'react';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
@@ -31,15 +31,7 @@ export function LitSamples(props: {
   const volume = (id: string | undefined) => {
     const o = id ? byId.get(id) : undefined;
     // what has other lines or samples cannot be laid over this section
-    return o?.kind === 'volume' &&
-      o.domain === shown.domain &&
-      o.vertical.count === shown.vertical.count &&
-      o.vertical.first === shown.vertical.first &&
-      o.vertical.step === shown.vertical.step &&
-      o.lattice.inline.count === shown.lattice.inline.count &&
-      o.lattice.crossline.count === shown.lattice.crossline.count
-      ? o
-      : undefined;
+    return o?.kind === 'volume' && sameSamples(o, shown) ? o : undefined;
   };
   const x = volume(test?.x);
   const [xData] = usePlane(x, plane, index);

@@ -51,7 +51,7 @@ export async function tableOf(
         topsOfTable(objects, object).map(({ name, md }) => {
           const p = pointAtMd(path, md);
           const twt = relation ? round(twtOfDepth(relation, p.tvdss), 2) : null;
-          return [object.well, name, md, at(p.x), at(p.y), round(p.tvdss, 2), twt];
+          return [object.well, name, round(md, 3), at(p.x), at(p.y), round(p.tvdss, 2), twt];
         }),
       ];
     }
