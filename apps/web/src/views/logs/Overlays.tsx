@@ -50,6 +50,7 @@ export function Ghost({
   panel: Panel;
   desk: LogsDesk;
 }) {
+  const units = useUnits();
   const n = panel.wells.findIndex((w) => w.column.well.name === drag.well);
   const well = panel.wells[n];
   const y = well?.y(drag.md);
@@ -78,7 +79,8 @@ export function Ghost({
       <line x1={well.left + 40} x2={well.left + well.width} y1={y} y2={y} stroke="var(--verdigris)" strokeWidth={1.6} />
       <path d={d} className={css.ghost} />
       <text x={well.left + well.width + 3} y={y + 11}>
-        {drag.md.toFixed(1)} m MD{neighbour ? `; ${neighbour.column.well.name} laid over` : ''}
+        {units.text(drag.md, 'm MD', 1)}
+        {neighbour ? `; ${neighbour.column.well.name} laid over` : ''}
       </text>
     </g>
   );

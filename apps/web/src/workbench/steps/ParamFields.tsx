@@ -14,7 +14,7 @@ import { useUnits } from '../../state/units';
 import { Field, Range, Select } from '../../ui/Field';
 import css from '../sheet/Sheet.module.css';
 import { FormulaField, NameField, NameListField } from './NamesField';
-import { RowsField } from './RowsField';
+import { type RowColumn, RowsField } from './RowsField';
 
 interface Property {
   type?: string;
@@ -27,7 +27,7 @@ interface Property {
   step?: number;
   optional?: boolean;
   names?: Named;
-  items?: { properties?: Record<string, { type?: string }> };
+  items?: { properties?: Record<string, RowColumn> };
 }
 
 /** The parameters of a step with their units, ranges and what each does, as the step declares them. */

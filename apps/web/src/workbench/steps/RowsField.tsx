@@ -1,26 +1,40 @@
 import { Plus, X } from 'lucide-react';
+import { useUnits } from '../../state/units';
 import { IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import css from '../sheet/Sheet.module.css';
 
 type Row = Record<string, unknown>;
 
+/** A column of such rows: what it is called, and the unit that its numbers are kept in. */
+export interface RowColumn {
+  type?: string;
+  title?: string;
+  unit?: string;
+}
+
 /** A parameter that is a list of rows, such as layers with typed constants: a small table to type into. */
 export function RowsField(props: {
   label: string;
   help?: string;
-  columns: Record<string, { type?: string }>;
+  columns: Record<string, RowColumn>;
   rows: Row[];
   onChange(rows: Row[]): void;
 }) {
   const { columns, rows, onChange } = props;
+  const units = useUnits();
   const names = Object.keys(columns);
+  const titleOf = (name: string) => columns[name].title ?? name;
+  const unitOf = (name: string) => columns[name].unit ?? '';
   const isNumber = (name: string) => columns[name].type === 'number' || columns[name].type === 'integer';
   const change = (n: number, name: string, text: string) => {
-    const value = isNumber(name) ? Number(text.replace(',', '.')) : text;
-    if (isNumber(name) && (text.trim() === '' || Number.isNaN(value))) return;
+    const typed = Number(text.replace(',', '.').replace('−', '-'));
+    if (isNumber(name) && (text.trim() === '' || Number.isNaN(typed))) return;
+    const value = isNumber(name) ? units.from(typed, unitOf(name)) : text;
     onChange(rows.map((row, r) => (r === n ? { ...row, [name]: value } : row)));
   };
+  const shown = (name: string, value: unknown) =>
+    isNumber(name) ? String(Number(units.to(Number(value ?? 0), unitOf(name)).toPrecision(7))) : String(value ?? '');
   const blank = () => Object.fromEntries(names.map((name) => [name, isNumber(name) ? 0 : '']));
   return (
     <Field label={props.label} help={props.help} aside={String(rows.length)}>
@@ -29,7 +43,10 @@ export function RowsField(props: {
           {rows.length > 0 && (
             <div className={css.row}>
               {names.map((name) => (
-                <span key={name}>{name}</span>
+                <span key={name}>
+                  {titleOf(name)}
+                  {unitOf(name) && ` (${units.of(unitOf(name))})`}
+                </span>
               ))}
             </div>
           )}
@@ -38,8 +55,8 @@ export function RowsField(props: {
               {names.map((name) => (
                 <input
                   key={name}
-                  aria-label={`${name}, row ${n + 1} of ${props.label}`}
-                  defaultValue={String(row[name] ?? '')}
+                  aria-label={`${titleOf(name)}, row ${n + 1} of ${props.label}`}
+                  defaultValue={shown(name, row[name])}
                   onBlur={(e) => change(n, name, e.target.value)}
                   onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
                 />

@@ -28,7 +28,7 @@ const step = defineStep({
     turns: number({ title: 'Turns', description: 'How often.' }, { min: 1, max: 9, initial: 3, whole: true }),
     way: z.enum(['linear', 'curved']).default('linear').meta({ title: 'Way', description: 'Which way.' }),
     layers: z
-      .array(z.object({ base: z.string(), v0: z.number() }))
+      .array(z.object({ base: z.string(), v0: z.number().meta({ title: 'Velocity', unit: 'm/s' }) }))
       .default([])
       .meta({ title: 'Layers', description: 'Typed layers.' }),
   }),
@@ -93,7 +93,7 @@ describe('rows', () => {
     await hands.click(screen.getByRole('button', { name: 'Add a row to Layers' }));
     expect(params.layers).toEqual([{ base: '', v0: 0 }]);
     await hands.type(screen.getByRole('textbox', { name: 'base, row 1 of Layers' }), 'Tolven Top{Enter}');
-    const v0 = () => screen.getByRole('textbox', { name: 'v0, row 1 of Layers' });
+    const v0 = () => screen.getByRole('textbox', { name: 'Velocity, row 1 of Layers' });
     await hands.clear(v0());
     await hands.type(v0(), '1800,5{Enter}');
     expect(params.layers).toEqual([{ base: 'Tolven Top', v0: 1800.5 }]);
@@ -103,6 +103,18 @@ describe('rows', () => {
     await hands.click(screen.getByRole('button', { name: 'Remove row 1' }));
     expect(params.layers).toEqual([]);
   });
+});
+
+test('rows read in the units of the project, and are kept in their own', async () => {
+  useProject.setState({ facts: { frame: { display: 'field' } } as never });
+  const { hands } = onPage(<Form />);
+  await hands.click(screen.getByRole('button', { name: 'Add a row to Layers' }));
+  expect(screen.getByText('Velocity (ft/s)')).toBeDefined();
+  const velocity = () => screen.getByRole('textbox', { name: 'Velocity, row 1 of Layers' });
+  await hands.clear(velocity());
+  await hands.type(velocity(), '6000{Enter}');
+  expect((params.layers as { v0: number }[])[0].v0).toBeCloseTo(1828.8, 6);
+  expect(velocity()).toHaveProperty('value', '6000');
 });
 
 describe('what a step takes in', () => {

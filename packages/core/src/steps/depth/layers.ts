@@ -23,11 +23,17 @@ const params = z.object({
     { min: 0, max: 3, step: 0.05, initial: 1.2 },
   ),
   typed: z
-    .array(z.object({ base: z.string().min(1), v0: z.number().min(300).max(9000), k: z.number().min(-2).max(5) }))
+    .array(
+      z.object({
+        base: z.string().min(1).meta({ title: 'Base' }),
+        v0: z.number().min(300).max(9000).meta({ title: 'v0', unit: 'm/s' }),
+        k: z.number().min(-2).max(5).meta({ title: 'k', unit: '1/s' }),
+      }),
+    )
     .default([])
     .meta({
       title: 'Typed layers',
-      description: 'Layers, by the horizon at their base, whose v0 (m/s) and k (1/s) are typed and not fitted.',
+      description: 'Layers, by the horizon at their base, whose v0 and k are typed and not fitted.',
     }),
   rangeM: number(
     {

@@ -34,7 +34,12 @@ const params = z.object({
     { min: 50, max: 1000, step: 10, initial: 300 },
   ),
   knees: z
-    .array(z.object({ tvdss: z.number(), driftMs: z.number() }))
+    .array(
+      z.object({
+        tvdss: z.number().meta({ title: 'TVDSS', unit: 'm' }),
+        driftMs: z.number().meta({ title: 'Drift', unit: 'ms' }),
+      }),
+    )
     .default([])
     .meta({ title: 'Knees moved by hand', description: 'Depths below the datum and the drift that each was given.' }),
   shift: choice(
@@ -68,7 +73,12 @@ const params = z.object({
     { min: 0, max: 15, step: 0.5, initial: 3 },
   ),
   pins: z
-    .array(z.object({ twt: z.number(), shiftMs: z.number() }))
+    .array(
+      z.object({
+        twt: z.number().meta({ title: 'TWT', unit: 'ms' }),
+        shiftMs: z.number().meta({ title: 'Shift', unit: 'ms' }),
+      }),
+    )
     .default([])
     .meta({
       title: 'Pins',
