@@ -36,6 +36,13 @@ describe('pore fluids', () => {
   ])('density of water with %d of salt at %d °C and %d MPa', (salt, t, p, rho, within) => {
     expect(Math.abs(brine(p * 1e6, t, salt).density / rho - 1)).toBeLessThan(within);
   });
+  test.each([
+    // CRC Handbook of Chemistry and Physics: concentrative properties of aqueous solutions, sodium chloride
+    [0.1, 1070.7],
+    [0.2, 1147.8],
+  ])('density of brine with %d of sodium chloride at 20 °C and one atmosphere', (salt, rho) => {
+    expect(Math.abs(brine(ATM, 20, salt).density / rho - 1)).toBeLessThan(0.003);
+  });
   test('sound in salt water at great pressure', () => {
     // the same paper's check value, after Chen & Millero (1977)
     expect(Math.abs(velocity(brine(100e6, 40, 0.04)) / 1731.995 - 1)).toBeLessThan(0.005);
