@@ -138,6 +138,10 @@ describe('what is drawn of a panel', () => {
     const [x0, y0, x1, y1] = areas[0].points;
     expect([x0, x1]).toEqual([Math.fround(left.left + left.width), Math.fround(right.left)]);
     expect([y0, y1].map(Math.round)).toEqual([left.y(a.tops[0].md), right.y(b.tops[0].md)].map(Math.round));
+    // over seismic they are seen through, and their lines stay
+    const sheer = zoneMarks(panel, stratigraphy, true);
+    expect(sheer.filter((m) => m.kind === 'area').map((m) => m.color)).toEqual(areas.map((m) => `${m.color}4d`));
+    expect(sheer.filter((m) => m.kind === 'line')).toEqual(marks.filter((m) => m.kind === 'line'));
     // a unit that only one of them has is left open
     const short = { ...b, tops: b.tops.slice(0, 1) };
     const open = zoneMarks(layOut([a, short], desk, size, [0, 900], [400]), stratigraphy);

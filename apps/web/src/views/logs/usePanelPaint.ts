@@ -38,7 +38,7 @@ export function usePanelPaint(
     const ink = { text: colour('--ink'), soft: colour('--slate'), fault: colour('--cinnabar') };
     context.clearRect(0, 0, size.width, size.height);
     const clip = { left: 0, top: HEAD, width: size.width, height: panel.height };
-    if (desk.zones) paint(context, zoneMarks(panel, stratigraphy), clip);
+    if (desk.zones) paint(context, zoneMarks(panel, stratigraphy, desk.depth === 'TWT' && desk.seismic !== null), clip);
     for (const well of panel.wells) {
       if (well.left > size.width || well.left + well.width < 0) continue;
       for (const { box, marks } of wellMarks(well, desk, faciesNames)) {

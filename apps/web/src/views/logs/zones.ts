@@ -11,15 +11,22 @@ const LINE = '#22262a';
 /** Width of the strip of a well's own zones, at its left. */
 const STRIP = 5;
 
-/** Beds between neighbouring wells, coloured by unit, and lines that join their tops. */
-export function zoneMarks(panel: Panel, stratigraphy: Stratigraphy | undefined): Mark[] {
+/**
+ * Beds between neighbouring wells, coloured by unit, and lines that join their tops.
+ * @param sheer whether what lies behind them, such as seismic, is to be seen through them
+ */
+export function zoneMarks(panel: Panel, stratigraphy: Stratigraphy | undefined, sheer = false): Mark[] {
   const unitOf: UnitOf = (top) => stratigraphy?.units.find((u) => u.top === top.name);
   return panel.wells.flatMap((well, n) => {
     if (!well.hangs) return [];
     const next = panel.wells[n + 1];
-    return [...ownZones(well, unitOf), ...(next?.hangs ? bedsBetween(well, next, unitOf) : [])];
+    const between = next?.hangs ? bedsBetween(well, next, unitOf) : [];
+    return [...ownZones(well, unitOf), ...(sheer ? between.map(seenThrough) : between)];
   });
 }
+
+const seenThrough = (mark: Mark): Mark =>
+  mark.kind === 'area' ? { kind: 'area', points: mark.points, color: `${mark.color}4d` } : mark;
 
 const topsDown = (well: WellBox) =>
   well.column.tops.filter((t) => t.kind === 'top' && !Number.isNaN(well.y(t.md))).sort((a, b) => a.md - b.md);
