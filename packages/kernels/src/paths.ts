@@ -194,34 +194,41 @@ export function pathCostsTwin(p: PathProblem): PathCosts {
   const { n, steps, cost } = p;
   const out = blank(p);
   const { match, missing, extra, ways } = out;
-  // a pair one sample up the first log, or up the second, stands so many before
-  const up = 2 * halfBand(p);
+  const half = halfBand(p);
+  // a pair one sample up the first log stands so many before, one up the second stands one before
+  const up = 2 * half;
+  const within = (along: number) => along >= 0 && along <= up;
   for (let i = 0; i < n; i++) {
     const [low, high] = rowOf(p, i, p.mostShift);
     for (let j = low; j <= high; j++) {
-      const at = pairAt(p, i, j);
+      const along = j - i - p.offset + half;
+      const at = i * (up + 1) + along;
       // a path begins where either log does, past what the other has above it
       let best = i === 0 || j === 0 ? p.endSample * (i + j) : Number.POSITIVE_INFINITY;
       let way = PATH_START;
       for (let q = 0; q < steps.length; q++) {
         const { a, b, bend, parts } = steps[q];
-        const before = a > i || b > j ? -1 : pairAt(p, i - a, j - b);
-        if (before < 0) continue;
+        if (a > i || b > j || !within(along + a - b)) continue;
+        const before = at - a * up - b;
         const start = Math.min(match[before], missing[before], extra[before]);
         if (!(start < best)) continue;
-        let along = start + bend;
-        for (const { di, dj, weight } of parts) along += weight * cost[at - di * up - dj];
-        if (along < best) {
-          best = along;
+        let passed = start + bend;
+        for (const { di, dj, weight } of parts) passed += weight * cost[at - di * up - dj];
+        if (passed < best) {
+          best = passed;
           way = q;
         }
       }
       match[at] = best;
       ways[at] = way;
-      const [above, left] = [i > 0 ? pairAt(p, i - 1, j) : -1, j > 0 ? pairAt(p, i, j - 1) : -1];
-      if (above >= 0)
+      if (i > 0 && within(along + 1)) {
+        const above = at - up;
         missing[at] = Math.min(Math.min(match[above], extra[above]) + p.gapOpen, missing[above]) + p.gapSample;
-      if (left >= 0) extra[at] = Math.min(Math.min(match[left], missing[left]) + p.gapOpen, extra[left]) + p.gapSample;
+      }
+      if (j > 0 && within(along - 1)) {
+        const left = at - 1;
+        extra[at] = Math.min(Math.min(match[left], missing[left]) + p.gapOpen, extra[left]) + p.gapSample;
+      }
     }
   }
   return out;
