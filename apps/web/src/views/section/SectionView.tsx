@@ -198,7 +198,7 @@ function Section(props: {
           style={{ right: MARGIN.right, bottom: 16 }}
         >
           1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
-          {domain === 'twt' ? ` · ${perSecond.toFixed(1)} cm/s` : ''}
+          {domain === 'twt' && <span className={css.perSecond}>· {perSecond.toFixed(1)} cm/s</span>}
         </span>
         {problem && <div className={css.problem}>{problem}</div>}
       </div>
