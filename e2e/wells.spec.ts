@@ -47,6 +47,13 @@ const boxOf = async (target: Locator) => {
 };
 const logs = (page: Page) => page.getByTestId('logs-canvas');
 
+/** Where the mark of a well stands on the map: its name is at the upper right of it. */
+async function markOf(map: Locator, name: string): Promise<[x: number, y: number]> {
+  const label = map.locator('svg text').filter({ hasText: new RegExp(`^${name}$`) });
+  const { x, y, height } = await boxOf(label.first());
+  return [x - 5, y + height + 1];
+}
+
 test('a correlation of five wells: from the map, tops, hung, carried, zones, facies predicted, headings composed', async ({
   page,
 }) => {
@@ -57,16 +64,7 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
   await person.press('l');
   await person.click(page.getByRole('button', { name: 'Choose on the map' }));
   await expect(page.getByRole('complementary', { name: 'Choose wells' })).toBeVisible();
-  for (const name of ['QN-3', 'QN-2', 'QN-1', 'QN-4', 'QN-5']) {
-    // a well's name stands at the upper right of its mark
-    const label = await boxOf(
-      map
-        .locator('svg text')
-        .filter({ hasText: new RegExp(`^${name}$`) })
-        .first(),
-    );
-    await person.clickAt(label.x - 5, label.y + label.height + 1);
-  }
+  for (const name of ['QN-3', 'QN-2', 'QN-1', 'QN-4', 'QN-5']) await person.clickAt(...(await markOf(map, name)));
   await person.click(page.getByRole('button', { name: 'Show 5 wells side by side' }));
   await expect(page.getByText('QN-3 – QN-2 – QN-1 – QN-4 – QN-5')).toBeVisible();
   await expect(logs(page)).toHaveAttribute('data-draw-ms', /\d/);
@@ -113,6 +111,23 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect(picked).toHaveCount(before - 1);
+});
+
+test('wells are put in between others on the map, and taken out by a second click', async ({ page }) => {
+  await openWorkedUp(page);
+  const map = page.getByRole('img', { name: 'Map', exact: true });
+  await page.getByRole('button', { name: 'Close the tray' }).click();
+  await page.keyboard.press('l');
+  await page.getByRole('button', { name: 'Choose on the map' }).click();
+  const person = hand(page);
+  for (const name of ['QN-3', 'QN-5']) await person.clickAt(...(await markOf(map, name)));
+  await person.clickAt(...(await markOf(map, 'QN-1')), true);
+  for (const name of ['QN-2', 'QN-2']) await person.clickAt(...(await markOf(map, name)));
+  await page.getByRole('button', { name: 'Show 3 wells side by side' }).click();
+  await expect(page.getByText('QN-3 – QN-1 – QN-5')).toBeVisible();
+  // and so is one that is added in the panel
+  await page.getByLabel('Add a well').selectOption({ label: 'QN-4' });
+  await expect(page.getByText('QN-3 – QN-1 – QN-4 – QN-5')).toBeVisible();
 });
 
 test('a top is dragged, renamed in all wells and deleted; one that would cross another is refused by name', async ({

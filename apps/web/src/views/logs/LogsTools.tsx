@@ -12,6 +12,7 @@ import { faciesColor } from './marks';
 import { SCALES } from './scale';
 import type { DepthKind } from './template';
 import type { Hands } from './useHands';
+import { withWell } from './wellLine';
 
 const DEPTHS: DepthKind[] = ['MD', 'TVD', 'TVDSS', 'TWT'];
 
@@ -188,7 +189,7 @@ export function LogsTools(props: {
             { value: '', label: 'add a well' },
             ...wells.filter((w) => !ids.includes(w.id)).map((w) => ({ value: w.id, label: w.name })),
           ]}
-          onChange={(v) => v && changeLogs({ wells: [...ids, v] })}
+          onChange={(v) => v && changeLogs({ wells: withWell(ids, wells, v) })}
         />
       </span>
       <button

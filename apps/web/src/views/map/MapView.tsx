@@ -15,6 +15,7 @@ import { useSize } from '../common/hooks';
 import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
+import { withWell } from '../logs/wellLine';
 import { farOff, fitAll, type MapFrame, toEarth, toScreen } from './frame';
 import { useMapLayer } from './layer';
 import { LitUp, WellLine } from './links';
@@ -138,7 +139,7 @@ export function MapView() {
     }));
   };
 
-  /** A click near a well puts it at the end of the line of the Logs view, or takes it out. */
+  /** A click near a well puts it at the end of the line of the Logs view, or with Shift in between, or takes it out. */
   const addWell = (event: React.MouseEvent) => {
     if (!frame) return;
     const [x, y] = earthAt(event);
@@ -147,8 +148,13 @@ export function MapView() {
       .sort((a, b) => a.far - b.far)[0];
     if (!near || near.far > 16 * frame.perPixel) return;
     const { logs } = useDesk.getState();
-    const next = logs.wells.includes(near.id) ? logs.wells.filter((id) => id !== near.id) : [...logs.wells, near.id];
-    useDesk.setState({ logs: { ...logs, wells: next } });
+    const line = () => {
+      if (logs.wells.includes(near.id)) return logs.wells.filter((id) => id !== near.id);
+      if (!event.shiftKey) return [...logs.wells, near.id];
+      const all = wells.map((w) => w.well);
+      return withWell(logs.wells, all, near.id);
+    };
+    useDesk.setState({ logs: { ...logs, wells: line() } });
   };
   const finishRing = () => {
     if (!ringTool) return;

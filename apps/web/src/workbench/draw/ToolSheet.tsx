@@ -29,7 +29,7 @@ const WORDS = {
   },
   wells: {
     title: 'Choose wells',
-    help: 'Click wells on the map in the order in which they are to stand side by side; a second click takes one out. By keyboard, add them in the Logs view.',
+    help: 'Click wells on the map in the order in which they are to stand side by side; with Shift one goes in between those that it lies between, and a second click takes one out. By keyboard, add them in the Logs view.',
   },
   area: {
     title: 'Draw an area',
