@@ -34,7 +34,7 @@ export { bytesOf, dependents, finder } from './project/catalogue/catalogue.ts';
 export { factsOf, type Listed, listObjects } from './project/catalogue/facts.ts';
 export { findObject } from './project/catalogue/find.ts';
 export { FACIES, type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';
-export { drawn, type Given, newDrawn } from './project/given.ts';
+export { drawn, type Given, isByHand, newDrawn } from './project/given.ts';
 export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';
 export * from './project/make.ts';
@@ -43,7 +43,15 @@ export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } 
 export { shownUnits } from './project/units.ts';
 export * from './project/wells/carry.ts';
 export { shotDepths } from './project/wells/checkshots.ts';
-export * from './project/wells/column.ts';
+export {
+  checkOrder,
+  columnOfTops,
+  stratigraphyOf,
+  topsBeside,
+  UNIT_COLORS,
+  withTop,
+  withUnits,
+} from './project/wells/column.ts';
 export * from './project/wells/curves.ts';
 export * from './project/wells/facies.ts';
 export * from './project/wells/names.ts';

@@ -23,7 +23,10 @@ export function drawn<G extends Given>(object: G): G {
   return { ...object, revision: revisionOf(object) };
 }
 
-/** How something came that a person gave from nothing, now. */
+/** Whether something is what a person gave from nothing. */
+export const isByHand = (made: EarthObject['madeBy']): boolean => /\.draw$/.test(made.step);
+
+/** How something came that a person gave from nothing, now; its step is called `….draw`. */
 export function madeByHand(step: string): EarthObject['madeBy'] {
   return {
     step,

@@ -42,28 +42,26 @@ export function hangOf(column: WellColumn, hang: string | null): { hung: number;
   return Number.isNaN(at) ? { hung: 0, hangs: false } : { hung: -at, hangs: true };
 }
 
-/** The part of the shared axis that the wells' tops and logs take up. */
+/** The part of the shared axis that the wells' logs take up, down to their deepest top; that of their tops without any. */
 export function wholeWindow(columns: WellColumn[], hang: string | null): [number, number] {
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  const logs: number[] = [];
+  const tops: number[] = [];
   for (const c of columns) {
     const { hung, hangs } = hangOf(c, hang);
     if (!hangs) continue;
-    for (const curve of c.curves.values()) {
-      const ends = [curve.firstM, curve.firstM + curve.stepM * (curve.values.length - 1)].map(
-        (md) => c.axisAt(md) + hung,
-      );
-      for (const e of ends)
-        if (!Number.isNaN(e)) {
-          low = Math.min(low, e);
-          high = Math.max(high, e);
-        }
-    }
-    for (const t of c.tops) {
-      const a = c.axisAt(t.md) + hung;
-      if (!Number.isNaN(a) && a > -1e5) high = Math.max(high, a);
-    }
+    for (const curve of c.curves.values())
+      for (const md of [curve.firstM, curve.firstM + curve.stepM * (curve.values.length - 1)])
+        logs.push(c.axisAt(md) + hung);
+    for (const t of c.tops) tops.push(c.axisAt(t.md) + hung);
   }
-  return high > low ? [low, high] : [0, 1000];
+  const known = (values: number[]) => values.filter((v) => !Number.isNaN(v) && v > -1e5);
+  const [low, high] = [Math.min(...known(logs)), Math.max(...known([...logs, ...tops]))];
+  if (Number.isFinite(low)) return high > low ? [low, high] : [0, 1000];
+  const [first, last] = [Math.min(...known(tops)), Math.max(...known(tops))];
+  if (!Number.isFinite(first)) return [0, 1000];
+  // tops alone: with room above and below them
+  const room = 0.1 * (last - first) || 100;
+  return [first - room, last + room];
 }
 
 /** A window moved no further than where a tenth of it still holds something. */

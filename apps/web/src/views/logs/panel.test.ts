@@ -86,6 +86,16 @@ describe('a panel of wells', () => {
     }
     expect(window[1] - window[0]).toBeGreaterThan(700);
   });
+  test('shows wells without logs by their tops, with room around them, and anything where there is nothing', () => {
+    const bare = { ...column('A'), curves: new Map() };
+    const depths = bare.tops.map((t) => bare.axisAt(t.md));
+    const [from, to] = wholeWindow([bare], null);
+    expect(from).toBeLessThan(Math.min(...depths));
+    expect(to).toBeGreaterThan(Math.max(...depths));
+    expect(to - from).toBeLessThan(1.3 * (Math.max(...depths) - Math.min(...depths)));
+    expect(wholeWindow([{ ...bare, tops: [] }], null)).toEqual([0, 1000]);
+    expect(wholeWindow([], null)).toEqual([0, 1000]);
+  });
   test('with true spacing parts wells as far as they lie apart', () => {
     const wells = [column('A'), column('B'), column('C')];
     const panel = layOut(wells, { ...desk, spaced: true }, { width: 2400, height: 600 }, [0, 900], [1000, 3000]);

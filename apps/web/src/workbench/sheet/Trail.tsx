@@ -1,4 +1,4 @@
-import { type EarthObject, stepOf } from '@lithagon/core';
+import { type EarthObject, isByHand, stepOf } from '@lithagon/core';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import css from './Sheet.module.css';
@@ -18,7 +18,12 @@ export function Trail({ object }: { object: EarthObject }) {
       .flat()
       .some((r) => r.startsWith(`${object.id}@`)),
   );
-  const title = madeBy.file ? `Loaded from ${madeBy.file}` : (stepOf(madeBy.step)?.title ?? madeBy.step);
+  const byHand = isByHand(madeBy);
+  const title = madeBy.file
+    ? `Loaded from ${madeBy.file}`
+    : byHand
+      ? 'Given by hand'
+      : (stepOf(madeBy.step)?.title ?? madeBy.step);
   return (
     <ul className={css.trail}>
       {inputs
@@ -46,14 +51,14 @@ export function Trail({ object }: { object: EarthObject }) {
         ))}
       <li>
         <b>{title}</b>
-        {!madeBy.file && ` · version ${madeBy.version}`}
+        {!madeBy.file && !byHand && ` · version ${madeBy.version}`}
         <br />
         {Object.entries(madeBy.params)
           .map(([k, v]) => `${k} ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`)
           .join(' · ')}
         <br />
-        {new Date(madeBy.started).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}, took{' '}
-        {(madeBy.tookMs / 1000).toFixed(1)} s
+        {new Date(madeBy.started).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+        {!byHand && `, took ${(madeBy.tookMs / 1000).toFixed(1)} s`}
         <br />
         revision <span className="num">{object.revision.slice(0, 8)}</span>
       </li>

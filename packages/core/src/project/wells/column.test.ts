@@ -44,6 +44,23 @@ describe('the stratigraphic column', () => {
     expect(withTop(objects, marked, 'Deep').units.at(-1)?.top).toBe('Deep');
     expect(topsBeside(objects, withTop(objects, marked, 'Deep')).map((t) => t.name)).toEqual(['SAND']);
   });
+  test('made where wells spell a top in two ways holds the commonest, and offers the other to be joined', () => {
+    const objects = [
+      ...project(),
+      madeWell('C'),
+      madeTops('B', [['SAND', 620]]),
+      madeTops('C', [
+        ['Sand', 610],
+        ['lower', 720],
+      ]),
+    ];
+    const column = columnOfTops(objects);
+    expect(column.units.map((u) => u.top)).toEqual(['Upper', 'Sand', 'Lower']);
+    expect(topsBeside(objects, column).map((t) => [t.name, t.like])).toEqual([
+      ['SAND', 'Sand'],
+      ['lower', 'Lower'],
+    ]);
+  });
   test('goes by depth below the sea, not along the hole', () => {
     const deviated = { ...madeWell('C'), id: 'C' };
     const survey = {

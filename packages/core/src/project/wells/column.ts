@@ -54,7 +54,7 @@ const unitFrom = (top: string, color: string): Stratigraphy['units'][number] => 
 });
 
 /** Names of the tops of all wells, by their mean depth, with the wells that have each. */
-function topsByDepth(objects: EarthObject[]): { name: string; wells: string[] }[] {
+export function topsByDepth(objects: EarthObject[]): { name: string; wells: string[] }[] {
   const found = new Map<string, { depths: number[]; wells: string[] }>();
   for (const well of objects)
     if (well.kind === 'well') {
@@ -71,8 +71,16 @@ function topsByDepth(objects: EarthObject[]): { name: string; wells: string[] }[
   return [...found].sort((a, b) => mean(a[1].depths) - mean(b[1].depths)).map(([name, { wells }]) => ({ name, wells }));
 }
 
-/** A column from the tops of all wells, by their mean depth. */
+/** A name without what differs between spellings: case, blanks and marks. */
+const spelt = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+
+/** A column from the tops of all wells, by their mean depth; of several spellings of one top it holds the commonest. */
 export function columnOfTops(objects: EarthObject[]): Stratigraphy {
+  const tops = topsByDepth(objects);
+  const commonest = new Map<string, string>();
+  for (const { name } of [...tops].sort((a, b) => b.wells.length - a.wells.length))
+    if (!commonest.has(spelt(name))) commonest.set(spelt(name), name);
+  const names = tops.map((t) => t.name).filter((name) => commonest.get(spelt(name)) === name);
   return withUnits(
     {
       id: newId('stratigraphic column'),
@@ -83,12 +91,9 @@ export function columnOfTops(objects: EarthObject[]): Stratigraphy {
       units: [],
       madeBy: madeByHand('wells.draw'),
     },
-    topsByDepth(objects).map(({ name }, n) => unitFrom(name, UNIT_COLORS[n % UNIT_COLORS.length])),
+    names.map((name, n) => unitFrom(name, UNIT_COLORS[n % UNIT_COLORS.length])),
   );
 }
-
-/** A name without what differs between spellings: case, blanks and marks. */
-const spelt = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
 
 /** Tops of wells that a column does not hold, with the top of it that each may be another spelling of. */
 export function topsBeside(

@@ -1,5 +1,5 @@
 import type { EarthObject } from '../../earth/objects.ts';
-import { columnOfTops, stratigraphyOf } from './column.ts';
+import { stratigraphyOf, topsByDepth } from './column.ts';
 import { curvesOf } from './curves.ts';
 import { topsOf } from './wells.ts';
 
@@ -11,7 +11,8 @@ const distinct = (names: string[]) => [...new Set(names)];
 /** Names of the tops that some wells have, from the youngest down: as the column orders them, else by mean depth. */
 export function topNames(objects: EarthObject[], wells: string[]): string[] {
   const own = new Set(wells.flatMap((w) => topsOf(objects, w)).flatMap((t) => (t.kind === 'top' ? [t.name] : [])));
-  const ordered = [stratigraphyOf(objects), columnOfTops(objects)].flatMap((c) => c?.units.map((u) => u.top) ?? []);
+  const column = stratigraphyOf(objects)?.units.map((u) => u.top) ?? [];
+  const ordered = [...column, ...topsByDepth(objects).map((t) => t.name)];
   return distinct(ordered).filter((name) => own.has(name));
 }
 
