@@ -112,6 +112,17 @@ function expanded(step: AnyStep, inputs: Given) {
   );
 }
 
+/** What people gave an object, which stays when it is made again; a tie keeps its turn among those of its well. */
+function givenTo(old: EarthObject): Partial<EarthObject> {
+  const { color, tags, note } = old;
+  return {
+    ...(color ? { color } : {}),
+    ...(tags ? { tags } : {}),
+    ...(note ? { note } : {}),
+    ...(old.kind === 'time-depth relation' ? { activated: old.activated ?? old.madeBy.started } : {}),
+  };
+}
+
 /**
  * Run a step on a project. Outputs appear in one transaction at the end; a run that fails or is cancelled leaves
  * nothing behind.
@@ -179,8 +190,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
         const old = replaced.get(role);
         const object = {
           ...drafts[role],
-          ...(old?.color ? { color: old.color } : {}),
-          ...(old?.tags ? { tags: old.tags } : {}),
+          ...(old ? givenTo(old) : {}),
           id: old?.id ?? (ids.get(role) as string),
           name: names.get(role) as string,
           stage: step.stage,

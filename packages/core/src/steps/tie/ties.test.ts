@@ -1,11 +1,12 @@
 import { beforeEach, describe, expect, test } from 'vitest';
-import type { SyntheticGather, TimeDepthRelation, Wavelet, Well, WellTable } from '../../earth/objects.ts';
+import type { SyntheticGather, TimeDepthRelation, Volume, Wavelet, Well, WellTable } from '../../earth/objects.ts';
 import { activeRelation } from '../../project/wells/wells.ts';
 import { readWhole, writeChunk } from '../../storage/arrays.ts';
 import { layeredField, topM, twtOf, WELL_AT } from '../../testing/layeredField.ts';
 import { FRAME } from '../../testing/objects.ts';
 import { even } from '../../testing/random.ts';
 import { wellWork } from '../../testing/wellWork.ts';
+import { rebuild } from '../../trail/rebuild.ts';
 import { outOfDate } from '../../trail/staleness.ts';
 
 const { work, objects, run, named, logsNow, change, secondWell, tie, wavelet, W } = wellWork();
@@ -181,6 +182,24 @@ describe('wavelets and gathers', () => {
     expect(made.samples[zero] / most).toBeGreaterThan(0.95);
     const [mean] = (await run('tie.shape', { wavelets: [made.id] }, { phaseDeg: 90 })) as Wavelet[];
     expect(Math.abs(mean.samples[zero] / most)).toBeLessThan(0.2);
+  });
+  test('a tie with a wavelet that was estimated by the last one makes nothing out of date, and a rebuild comes to an end', async () => {
+    const [first] = await tie();
+    const [made] = await run('tie.estimate', { seismic: ['seismic'], wells: ['well-1'] }, { top: 'Top' });
+    const inputs = { well: ['well-1'], seismic: ['seismic'], wavelet: [made.id] };
+    const [second] = await run('tie.well', inputs, { top: 'Top' });
+    expect(activeRelation(await objects(), 'T-1')?.id).toBe(second.id);
+    expect([...outOfDate(await objects())]).toEqual([]);
+    // a tie that has nothing to do with the wavelet is one that it should be made from
+    const [other] = await tie({ shift: 'typed', shiftMs: 1 });
+    expect(outOfDate(await objects()).get(made.id)).toContain(`${other.name} is the active tie of T-1`);
+    // an older one is made active and the seismic changes: all is made again, and the same tie stays active
+    const again = { ...(first as TimeDepthRelation), activated: '2099-01-01T00:00:00Z', note: 'checked' };
+    const seismic = { ...(await named<Volume>('Seismic')), revision: 'another' };
+    await work.store.commit({ put: [again, seismic] });
+    await rebuild(work.store, undefined);
+    expect([...outOfDate(await objects())]).toEqual([]);
+    expect(activeRelation(await objects(), 'T-1')).toMatchObject({ id: first.id, note: 'checked' });
   });
   test('a gather at angles needs shear; straight down every form is the same trace, with another fluid it is not', async () => {
     await tie();
