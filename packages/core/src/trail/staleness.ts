@@ -1,4 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
+import { dependents } from '../project/catalogue/catalogue.ts';
 import { activeRelation } from '../project/wells/wells.ts';
 
 /**
@@ -26,23 +27,11 @@ export function outOfDate(objects: EarthObject[]): Map<string, string> {
         else if (role.endsWith('.time-depth relation') && input.kind === 'time-depth relation') {
           const active = activeRelation(objects, input.well);
           // a tie that was made with a wavelet is nothing that the wavelet can be made from
-          if (active && active.id !== id && !restsOn(byId, active, object.id))
+          if (active && active.id !== id && !dependents(objects, [object.id]).includes(active))
             out.set(object.id, `${active.name} is the active tie of ${input.well} now`);
         }
       }
   };
   for (const object of objects) visit(object);
   return out;
-}
-
-/** Whether an object was made from another, by however many steps. */
-function restsOn(byId: Map<string, EarthObject>, object: EarthObject, id: string): boolean {
-  const seen = new Set<string>();
-  const visit = (each: EarthObject | undefined): boolean => {
-    if (!each || seen.has(each.id)) return false;
-    seen.add(each.id);
-    const inputs = Object.values(each.madeBy.inputs).flatMap((refs) => refs.map((r) => r.split('@')[0]));
-    return inputs.includes(id) || inputs.some((input) => visit(byId.get(input)));
-  };
-  return visit(object);
 }
