@@ -118,7 +118,7 @@ test('a load that is cancelled leaves nothing', async ({ page }) => {
   await sheet.getByLabel('Samples are', { exact: true }).selectOption('amplitude');
   await sheet.getByRole('button', { name: 'Load 1 file' }).click();
   await page.getByRole('button', { name: 'Cancel Loading quillon-near.sgy' }).click();
-  await expect(page.getByText('Loading quillon-near.sgy: cancelled. Nothing was changed.')).toBeVisible();
+  await expect(page.getByText('Loading quillon-near.sgy: cancelled. Nothing of it was kept.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Data ?: 0 objects$/ })).toBeVisible();
   const id = new URL(page.url()).searchParams.get('project') ?? '';
   const kept = await page.evaluate(

@@ -1,6 +1,6 @@
 import { Command, CommanderError } from 'commander';
 import { demo } from './commands/demo.ts';
-import { exportTo, outOptions, rebuildProject, unpack } from './commands/out.ts';
+import { asideOf, exportTo, outOptions, rebuildProject, unpack } from './commands/out.ts';
 import { inspect, list, load, show } from './commands/project.ts';
 import { doStep, run, steps } from './commands/steps.ts';
 import { type Output, pairs, refuse, terminal, UsageError } from './output.ts';
@@ -92,6 +92,14 @@ function program(output: Output, flags: { json: boolean }): Command {
     .requiredOption(...project)
     .description('make again what is out of date, or what one object rests on')
     .action((name, o) => rebuildProject(name, o.project, output));
+  lithagon
+    .command('aside')
+    .requiredOption(...project)
+    .option('--out <file>', 'write it to a file as it is')
+    .option('--discard', 'throw it away')
+    .option(...json)
+    .description('what in a project cannot be read')
+    .action((o) => asideOf(o.project, o, note(o), output));
   lithagon
     .command('export')
     .argument('<name>', 'an object; “.” for the whole project as a parcel')

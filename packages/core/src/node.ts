@@ -2,4 +2,4 @@
 
 export { crsTable } from './earth/crsTable.ts';
 export { fileSource } from './formats/fileSource.ts';
-export { folderStore } from './storage/folder.ts';
+export { type FolderOptions, folderStore } from './storage/folder.ts';

@@ -1,9 +1,10 @@
-import { openAsBlob } from 'node:fs';
+import { existsSync, openAsBlob } from 'node:fs';
 import { rename, rm, writeFile } from 'node:fs/promises';
-import { basename } from 'node:path';
+import { basename, join } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import {
+  asLithagonError,
   type EarthObject,
   exportParts,
   extensionOf,
@@ -13,24 +14,47 @@ import {
   readParcel,
   rebuild,
   recipeOf,
+  type Store,
   writeParcel,
 } from '@lithagon/core';
 import { folderStore } from '@lithagon/core/node';
 import { type Output, progressLine } from '../output.ts';
+import { withProject } from '../withProject.ts';
 
-/** Make again what is out of date, in order. */
+/** Make again what is out of date, in order; one that is named also where its data are damaged. */
 export async function rebuildProject(name: string | undefined, project: string, output: Output): Promise<void> {
-  const store = await folderStore(project);
-  const only = name ? findObject(await store.list(), name).id : undefined;
-  const onProgress = progressLine(output);
-  let now = '';
-  const made = await rebuild(store, only, {
-    say: (what) => {
-      now = what;
-    },
-    onProgress: (part) => onProgress(part, now),
+  await withProject(project, { hold: 'lithagon rebuild' }, output, async (store) => {
+    const only = name ? findObject(await store.list(), name).id : undefined;
+    const onProgress = progressLine(output);
+    let now = '';
+    const made = await rebuild(store, only, {
+      say: (what) => {
+        now = what;
+      },
+      onProgress: (part) => onProgress(part, now),
+    });
+    output.out(made.length === 0 ? 'Everything is up to date.' : made.map((m) => `made again: ${m}`).join('\n'));
   });
-  output.out(made.length === 0 ? 'Everything is up to date.' : made.map((m) => `made again: ${m}`).join('\n'));
+}
+
+/** What could not be read of a project: listed, written out as it is, or thrown away. */
+export async function asideOf(
+  project: string,
+  { out, discard }: { out?: string; discard?: boolean },
+  json: boolean,
+  output: Output,
+): Promise<void> {
+  const store = await folderStore(project, discard ? { hold: 'lithagon aside' } : {});
+  try {
+    const aside = await store.aside();
+    if (out) await keep(out, new TextEncoder().encode(`${JSON.stringify(aside, null, 1)}\n`));
+    if (discard) await store.commit({ discard: aside.map(({ key }) => key) });
+    if (json) output.out(JSON.stringify(aside, null, 1));
+    else if (aside.length === 0) output.out('Everything in the project can be read.');
+    else for (const { name, why } of aside) output.out(`${name}: ${why}${discard ? ' (thrown away)' : ''}`);
+  } finally {
+    await store.close?.();
+  }
 }
 
 /** Write bytes whole or not at all. */
@@ -71,56 +95,75 @@ export async function exportTo(
   options: OutOptions,
   output: Output,
 ): Promise<void> {
-  const store = await folderStore(project);
-  const facts = await store.facts();
-  const extension = extensionOf(path);
-  let object: EarthObject | null = null;
-  if (extension === 'parcel') {
-    if (name !== '.')
-      throw new LithagonError('export', 'A parcel holds a whole project.', {
-        object: name,
-        fix: 'Write “.” in place of the name.',
-      });
-    const onProgress = progressLine(output);
-    await keep(path, await writeParcel(store, { onProgress: (part) => onProgress(part, basename(path)) }));
-  } else {
-    const objects = await store.list();
-    object = findObject(objects, name);
-    await keep(
-      path,
-      extension === 'json'
-        ? new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`)
-        : exportParts(store, object, extension, facts.frame, options),
-    );
-  }
-  const at = new Date().toISOString();
-  await store.commit({
-    ledger: [
-      { at, what: 'out', object: object?.id ?? facts.id, name: object?.name ?? facts.name, note: basename(path) },
-    ],
+  await withProject(project, {}, output, async (store) => {
+    const facts = await store.facts();
+    const extension = extensionOf(path);
+    let object: EarthObject | null = null;
+    if (extension === 'parcel') {
+      if (name !== '.')
+        throw new LithagonError('export', 'A parcel holds a whole project.', {
+          object: name,
+          fix: 'Write “.” in place of the name.',
+        });
+      const onProgress = progressLine(output);
+      await keep(path, await writeParcel(store, { onProgress: (part) => onProgress(part, basename(path)) }));
+    } else {
+      const objects = await store.list();
+      object = findObject(objects, name);
+      await keep(
+        path,
+        extension === 'json'
+          ? new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`)
+          : exportParts(store, object, extension, facts.frame, options),
+      );
+    }
+    output.out(path);
+    const at = new Date().toISOString();
+    const [id, own] = [object?.id ?? facts.id, object?.name ?? facts.name];
+    try {
+      await store.commit({ ledger: [{ at, what: 'out', object: id, name: own, note: basename(path) }] });
+    } catch (cause) {
+      output.err(`${path} is written, but the project’s ledger does not say so: ${asLithagonError(cause).message}`);
+    }
   });
-  output.out(path);
 }
 
-/** Open a parcel as a new project. */
+/** Open a parcel as a new project; where it cannot be opened, no folder is left. */
 export async function unpack(path: string, project: string, output: Output): Promise<void> {
   const onProgress = progressLine(output);
   const blob = await openAsBlob(path).catch(() => {
     throw new LithagonError('file', `There is no file ${path}.`, { object: path, fix: 'Check its path.' });
   });
-  const facts = await readParcel(
-    basename(path),
-    blob,
-    async ({ name }) => {
-      const store = await folderStore(project, { name });
-      if ((await store.list()).length > 0)
-        throw new LithagonError('project', `${project} holds a project already.`, {
-          object: project,
-          fix: 'Give a folder that does not exist yet. Nothing was changed.',
-        });
-      return store;
-    },
-    { onProgress: (part) => onProgress(part, basename(path)) },
-  );
-  output.out(`${facts.name}, in ${project}`);
+  const before = existsSync(project);
+  let store: Store | null = null;
+  try {
+    const facts = await readParcel(
+      basename(path),
+      blob,
+      async ({ name }) => {
+        if (existsSync(join(project, 'project.json')))
+          throw new LithagonError('project', `${project} holds a project already.`, {
+            object: project,
+            fix: 'Give a folder that does not exist yet. Nothing was changed.',
+          });
+        store = await folderStore(project, { name, hold: 'lithagon load' });
+        return store;
+      },
+      { onProgress: (part) => onProgress(part, basename(path)) },
+    );
+    output.out(`${facts.name}, in ${project}`);
+    store = closed(store);
+  } catch (cause) {
+    if (store) {
+      store = closed(store);
+      await rm(before ? join(project, 'project.json') : project, { recursive: true, force: true });
+      if (before) await rm(join(project, 'arrays'), { recursive: true, force: true });
+    }
+    throw cause;
+  }
+}
+
+function closed(store: Store | null): null {
+  void store?.close?.();
+  return null;
 }

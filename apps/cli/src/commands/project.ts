@@ -1,16 +1,21 @@
 import { basename, resolve } from 'node:path';
 import {
+  asLithagonError,
   cutPlanes,
   type Declarations,
+  type EarthObject,
   factsOf,
   findObject,
   inspectFile,
   listObjects,
   loadFile,
   outOfDate,
+  type Store,
+  type Volume,
 } from '@lithagon/core';
-import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
+import { crsTable, fileSource } from '@lithagon/core/node';
 import { type Output, progressLine, table } from '../output.ts';
+import { withProject } from '../withProject.ts';
 
 /** What the readers make of files before anything is loaded. */
 export async function inspect(files: string[], declare: Declarations, json: boolean, output: Output): Promise<void> {
@@ -43,32 +48,54 @@ export async function load(
   json: boolean,
   output: Output,
 ): Promise<void> {
-  const sources = [];
-  for (const path of files) sources.push(await fileSource(path));
-  const store = await folderStore(project, { name: basename(resolve(project)) });
-  const onProgress = progressLine(output);
-  const loaded = [];
-  for (const source of sources) {
-    const result = await loadFile(source, declare, {
-      store,
-      crsTable,
-      onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
-    }).finally(() => source.close());
-    for (const object of result.objects)
-      if (object.kind === 'volume')
-        await cutPlanes(store, object, undefined, (part) =>
-          onProgress(part, `${object.name}: cutting for crosslines and slices`),
-        );
-    for (const object of result.objects) loaded.push({ id: object.id, kind: object.kind, name: object.name });
-    for (const warning of result.warnings) output.err(`${source.name}: ${warning}`);
+  const sources: Awaited<ReturnType<typeof fileSource>>[] = [];
+  try {
+    for (const path of files) sources.push(await fileSource(path));
+    const name = basename(resolve(project)).slice(0, 200) || 'Project';
+    await withProject(project, { name, hold: 'lithagon load' }, output, async (store) => {
+      const onProgress = progressLine(output);
+      const loaded: Pick<EarthObject, 'id' | 'kind' | 'name'>[] = [];
+      for (const source of sources) {
+        const result = await loadFile(source, declare, {
+          store,
+          crsTable,
+          onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
+        }).catch((cause) => {
+          if (loaded.length > 0) output.err(`Loaded before it, and kept: ${loaded.map((o) => o.name).join(', ')}.`);
+          throw cause;
+        });
+        for (const object of result.objects) loaded.push({ id: object.id, kind: object.kind, name: object.name });
+        for (const warning of result.warnings) output.err(`${source.name}: ${warning}`);
+        for (const object of result.objects) if (object.kind === 'volume') await cut(store, object, output, onProgress);
+      }
+      if (json) return output.out(JSON.stringify(loaded, null, 1));
+      output.out(table(loaded.map((o) => [o.kind, o.name])));
+    });
+  } finally {
+    for (const source of sources) await source.close();
   }
-  if (json) return output.out(JSON.stringify(loaded, null, 1));
-  output.out(table(loaded.map((o) => [o.kind, o.name])));
+}
+
+/** Cut a volume for crosslines and slices; it is whole without, so that failing at it undoes nothing. */
+async function cut(
+  store: Store,
+  volume: Volume,
+  output: Output,
+  onProgress: (part: number, what: string) => void,
+): Promise<void> {
+  try {
+    await cutPlanes(store, volume, undefined, (part) =>
+      onProgress(part, `${volume.name}: cutting for crosslines and slices`),
+    );
+  } catch (cause) {
+    output.err(
+      `${volume.name} is loaded, but its crosslines and slices will be slow: ${asLithagonError(cause).sentence}`,
+    );
+  }
 }
 
 export async function list(project: string, json: boolean, output: Output): Promise<void> {
-  const store = await folderStore(project);
-  const listed = listObjects(await store.list());
+  const listed = await withProject(project, {}, output, async (store) => listObjects(await store.list()));
   if (json) return output.out(JSON.stringify(listed, null, 1));
   output.out(
     table([
@@ -86,8 +113,7 @@ export async function list(project: string, json: boolean, output: Output): Prom
 }
 
 export async function show(name: string, project: string, json: boolean, output: Output): Promise<void> {
-  const store = await folderStore(project);
-  const objects = await store.list();
+  const objects = await withProject(project, {}, output, (store) => store.list());
   const object = findObject(objects, name);
   const old = outOfDate(objects).get(object.id);
   if (json)

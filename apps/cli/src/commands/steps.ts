@@ -1,8 +1,9 @@
-import { readFile } from 'node:fs/promises';
-import { basename, dirname, join, resolve } from 'node:path';
+import { readFile, realpath } from 'node:fs/promises';
+import { basename, dirname, isAbsolute, resolve, sep } from 'node:path';
 import {
   type AnyStep,
   allSteps,
+  type EarthObject,
   findObject,
   type InputSpec,
   LithagonError,
@@ -12,8 +13,9 @@ import {
   runStep,
   stepOf,
 } from '@lithagon/core';
-import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
+import { crsTable, fileSource } from '@lithagon/core/node';
 import { type Output, pairs, parameterValue, progressLine, table, UsageError } from '../output.ts';
+import { withProject } from '../withProject.ts';
 
 function describe(step: AnyStep) {
   const { id, version, stage, title, summary, source, reach, inputs, outputs } = step;
@@ -57,21 +59,24 @@ export interface DoOptions {
 }
 
 export async function doStep(id: string, options: DoOptions, json: boolean, output: Output): Promise<void> {
-  const store = await folderStore(options.project);
-  const objects = await store.list();
-  const inputs: Record<string, string[]> = {};
-  for (const text of options.in) {
-    const at = text.indexOf('=');
-    if (at < 1) throw new UsageError(`“${text}” should read role=NAME.`);
-    const role = text.slice(0, at);
-    inputs[role] ??= [];
-    inputs[role].push(findObject(objects, text.slice(at + 1)).id);
-  }
+  const inputs = (objects: EarthObject[]) => {
+    const by: Record<string, string[]> = {};
+    for (const text of options.in) {
+      const at = text.indexOf('=');
+      if (at < 1) throw new UsageError(`“${text}” should read role=NAME.`);
+      const role = text.slice(0, at);
+      by[role] ??= [];
+      by[role].push(findObject(objects, text.slice(at + 1)).id);
+    }
+    return by;
+  };
   const params = Object.fromEntries(Object.entries(pairs(options.set)).map(([k, v]) => [k, parameterValue(v)]));
   const onProgress = progressLine(output);
-  const made = await runStep({ step: id, inputs, params, name: options.name }, store, {
-    onProgress: (p) => onProgress(p, id),
-  });
+  const made = await withProject(options.project, { hold: `lithagon do ${id}` }, output, async (store) =>
+    runStep({ step: id, inputs: inputs(await store.list()), params, name: options.name }, store, {
+      onProgress: (p) => onProgress(p, id),
+    }),
+  );
   if (json)
     return output.out(
       JSON.stringify(
@@ -94,14 +99,33 @@ export async function run(path: string, options: RecipeOptions, output: Output):
     throw new LithagonError('file', `There is no file ${path}.`, { object: path, fix: 'Check its path.' });
   });
   const recipe = parseRecipe(basename(path), text);
-  const dir = options.files ?? dirname(resolve(path));
-  const store = await folderStore(options.project, { name: recipe.title });
+  const dir = resolve(options.files ?? dirname(resolve(path)));
   const set = Object.fromEntries(Object.entries(pairs(options.set)).map(([k, v]) => [k, parameterValue(v)]));
-  await runRecipe(recipe, {
-    store,
-    crsTable,
-    set,
-    open: (file) => fileSource(join(dir, file)),
-    say: (what) => output.err(what),
-  });
+  await withProject(
+    options.project,
+    { name: recipe.title.slice(0, 200) || 'Project', hold: 'lithagon run' },
+    output,
+    (store) =>
+      runRecipe(recipe, {
+        store,
+        crsTable,
+        set,
+        open: async (file) => fileSource(await within(dir, file)),
+        say: (what) => output.err(what),
+      }),
+  );
+}
+
+/** A file that a recipe names: one in the folder of its files, and nothing else, links included. */
+async function within(dir: string, file: string): Promise<string> {
+  const place = resolve(dir, file);
+  const root = await realpath(dir).catch(() => dir);
+  const real = await realpath(place).catch(() => place);
+  const inside = place.startsWith(dir + sep) && (real.startsWith(root + sep) || real === place);
+  if (isAbsolute(file) || !inside)
+    throw new LithagonError('recipe', `The recipe asks for ${file}, which is not in the folder of its files.`, {
+      object: file,
+      fix: 'Nothing of it was read. Put the file into the folder, and its name into the recipe.',
+    });
+  return place;
 }

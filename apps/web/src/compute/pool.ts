@@ -28,6 +28,13 @@ function leastBusy() {
   return jobWorkers.reduce((a, b) => (b.busy < a.busy ? b : a));
 }
 
+let writer: string | null = null;
+
+/** What shows that this tab may change its project; jobs begun from now on change it as its holder, or not at all. */
+export function writeAs(token: string | null): void {
+  writer = token;
+}
+
 /** What a worker answered, or the error it met. */
 export function unwrap<T>(outcome: Outcome<T>): T {
   if (outcome.ok) return outcome.value;
@@ -43,6 +50,7 @@ export async function runJob<T>(
   const worker = leastBusy();
   const task = ++tasks;
   worker.busy++;
+  void worker.remote.writeAs(writer);
   const cancel = () => void worker.remote.cancel(task);
   signal?.addEventListener('abort', cancel);
   try {

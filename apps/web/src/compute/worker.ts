@@ -2,10 +2,10 @@ import * as Comlink from 'comlink';
 import { filesJobs } from './jobs/files';
 import { planesJobs } from './jobs/planes';
 import { projectJobs } from './jobs/project';
-import { cancel } from './jobs/task';
+import { cancel, writeAs } from './jobs/task';
 import { wellsJobs } from './jobs/wells';
 
-const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel };
+const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, writeAs };
 
 export type WorkerApi = typeof api;
 

@@ -1,7 +1,18 @@
-import { type EarthObject, LithagonError, outOfDate, type ProjectFacts, type Store, waitingFor } from '@lithagon/core';
+import {
+  type Aside,
+  asLithagonError,
+  type EarthObject,
+  LithagonError,
+  outOfDate,
+  type ProjectFacts,
+  type Store,
+  waitingFor,
+} from '@lithagon/core';
 import { create } from 'zustand';
-import { changesOf, idbStore } from '../storage/idbStore';
+import { writeAs } from '../compute/pool';
+import { changesOf, claimProject, idbStore } from '../storage/idbStore';
 import { touchProject } from '../storage/projects';
+import { useRuns } from './runs';
 
 interface ProjectState {
   id: string;
@@ -13,6 +24,8 @@ interface ProjectState {
   old: Map<string, string>;
   /** What each object that waits, waits for. */
   waiting: Map<string, string>;
+  /** What could not be read when the project was opened. */
+  aside: Aside[];
   /** Whether this tab may change the project: only one may at a time. */
   writer: boolean;
   problem: string | null;
@@ -26,6 +39,7 @@ export const useProject = create<ProjectState>(() => ({
   byId: new Map(),
   old: new Map(),
   waiting: new Map(),
+  aside: [],
   writer: true,
   problem: null,
 }));
@@ -38,7 +52,7 @@ export async function refreshProject(): Promise<void> {
   const { store } = useProject.getState();
   if (!store) return;
   const turn = ++asked;
-  const [facts, listed] = await Promise.all([store.facts(), store.list()]);
+  const [facts, listed, aside] = await Promise.all([store.facts(), store.list(), store.aside()]);
   if (turn < shown || store !== useProject.getState().store) return;
   shown = turn;
   // in the order in which they came
@@ -48,6 +62,7 @@ export async function refreshProject(): Promise<void> {
   useProject.setState({
     facts,
     objects,
+    aside,
     byId: new Map(objects.map((o) => [o.id, o])),
     old: outOfDate(objects),
     waiting: waitingFor(objects),
@@ -74,41 +89,66 @@ export function mayChange(): void {
 }
 
 const lockOf = (id: string) => `lithagon-project-${id}`;
+let token: string | null = null;
 
-/** Hold the project for this tab, where no other does; losing it to another makes this tab one that looks. */
-function holdProject(id: string, steal = false): void {
-  if (!navigator.locks) return;
-  const held = (lock: Lock | null) => {
-    useProject.setState({ writer: lock !== null });
-    // held until the tab is closed or another takes over
-    return lock ? new Promise<void>(() => undefined) : undefined;
-  };
-  const request = steal
-    ? navigator.locks.request(lockOf(id), { steal: true }, held)
-    : navigator.locks.request(lockOf(id), { ifAvailable: true }, held);
-  request.catch(() => useProject.setState({ writer: false }));
+/** This tab holds the project, or has lost it: runs under way could keep nothing any more. */
+function setHeld(held: string | null): void {
+  token = held;
+  writeAs(held);
+  useProject.setState({ writer: held !== null });
+  if (held === null) for (const run of useRuns.getState().runs) run.cancel();
+}
+
+/**
+ * Hold the project for this tab, where no other does; losing it to another makes this tab one that looks.
+ * @returns once it is known whether this tab holds it
+ */
+function holdProject(id: string, steal = false): Promise<void> {
+  return new Promise((known) => {
+    const held = async (lock: Lock | null) => {
+      if (lock) {
+        const own = crypto.randomUUID();
+        await claimProject(id, own);
+        setHeld(own);
+      } else setHeld(null);
+      known();
+      // held until the tab is closed or another takes over
+      return lock ? new Promise<void>(() => undefined) : undefined;
+    };
+    const request = steal
+      ? navigator.locks.request(lockOf(id), { steal: true }, held)
+      : navigator.locks.request(lockOf(id), { ifAvailable: true }, held);
+    request.catch(() => {
+      setHeld(null);
+      known();
+    });
+  });
 }
 
 /** Take the project over from the tab that holds it. */
 export async function takeOver(): Promise<void> {
-  holdProject(useProject.getState().id, true);
+  await holdProject(useProject.getState().id, true);
+  await refreshProject();
+}
+
+/** Throw away what could not be read when the project was opened. */
+export async function discardAside(keys: string[]): Promise<void> {
+  await useProject.getState().store?.commit({ discard: keys });
   await refreshProject();
 }
 
 /** Open a project of this browser and follow its changes, whichever thread makes them. */
 export async function openProject(id: string): Promise<void> {
   try {
-    const store = await idbStore(id);
+    const store = await idbStore(id, () => token);
     useProject.setState({ id, store: guarded(store) });
-    holdProject(id);
+    await holdProject(id);
     new BroadcastChannel(changesOf(id)).onmessage = () => void refreshProject();
     await refreshProject();
     const { facts } = useProject.getState();
     if (facts) await touchProject(facts);
     void navigator.storage?.persist?.();
-  } catch {
-    useProject.setState({
-      problem: 'This project is not in this browser. It may have been deleted, or opened elsewhere.',
-    });
+  } catch (cause) {
+    useProject.setState({ problem: asLithagonError(cause).sentence });
   }
 }

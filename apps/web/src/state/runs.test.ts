@@ -32,7 +32,7 @@ test('one that is cancelled says that nothing was changed', async () => {
   );
   useRuns.getState().runs[0].cancel();
   expect(await ended).toBeNull();
-  expect(told.at(-1)).toEqual({ kind: 'plain', text: 'Tracking: cancelled. Nothing was changed.' });
+  expect(told.at(-1)).toEqual({ kind: 'plain', text: 'Tracking: cancelled. Nothing of it was kept.' });
   expect(useRuns.getState().runs).toEqual([]);
 });
 

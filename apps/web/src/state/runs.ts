@@ -32,7 +32,7 @@ export async function track<T>(
     return await work(controller.signal, (part) => update({ part }));
   } catch (cause) {
     const error = asLithagonError(cause);
-    if (error.code === 'cancelled') toast(`${title}: cancelled. Nothing was changed.`);
+    if (error.code === 'cancelled') toast(`${title}: ${error.message.replace(/^C/, 'c')}`);
     else toast.error(error.message, { description: error.fix, duration: 12000 });
     return null;
   } finally {

@@ -1,8 +1,20 @@
-import type { EarthObject, LedgerEntry, ProjectFacts, Store, Transaction } from '@lithagon/core';
+import {
+  type Aside,
+  checkedChange,
+  type EarthObject,
+  factsSchema,
+  type LedgerEntry,
+  LithagonError,
+  type ProjectFacts,
+  type Store,
+  sortOut,
+  type Transaction,
+} from '@lithagon/core';
 import { type DBSchema, deleteDB, type IDBPDatabase, openDB } from 'idb';
 
 interface ProjectSchema extends DBSchema {
-  facts: { key: 'facts'; value: ProjectFacts & { origin?: string } };
+  /** The facts, and the token of the tab that may change the project. */
+  facts: { key: 'facts' | 'writer'; value: (ProjectFacts & { origin?: string }) | string };
   objects: { key: string; value: EarthObject };
   arrays: { key: string; value: Uint8Array };
   ledger: { key: number; value: LedgerEntry };
@@ -61,30 +73,109 @@ function arrayWriter(db: IDBPDatabase<ProjectSchema>): Store['writeBytes'] {
 }
 
 /**
+ * Objects as they can be read, and what of them cannot. What cannot is looked for once, when the project is opened: what
+ * is put later has passed its schema. It is looked at again each time, since another tab may have mended it.
+ */
+function reader(db: IDBPDatabase<ProjectSchema>) {
+  let unread: Promise<Set<string>> | null = null;
+  const idOf = (raw: unknown) => (raw as { id: string }).id;
+  const look = async () => {
+    const all = await db.getAll('objects');
+    const { aside } = sortOut(all);
+    return new Set(aside.map(({ raw }) => idOf(raw)));
+  };
+  return {
+    async all(): Promise<{ objects: EarthObject[]; aside: Aside[] }> {
+      unread ??= look();
+      const [ids, all] = [await unread, await db.getAll('objects')];
+      if (ids.size === 0) return { objects: all, aside: [] };
+      return sortOut([...all.filter((o) => !ids.has(o.id)), ...all.filter((o) => ids.has(o.id))]);
+    },
+    /** Whether an object is not one of those that cannot be read. */
+    async mayList(object: EarthObject): Promise<boolean> {
+      unread ??= look();
+      return !(await unread).has(object.id) || sortOut([object]).aside.length === 0;
+    },
+  };
+}
+
+const factsIn = async (db: IDBPDatabase<ProjectSchema>) =>
+  (await db.get('facts', 'facts')) as (ProjectFacts & { origin?: string }) | undefined;
+
+const takenOver = () =>
+  new LithagonError('reader', 'The project is being changed in another tab, which has taken it over.', {
+    fix: 'Nothing of this change was kept. Choose “Work here instead” to change it in this tab.',
+  });
+
+/** Have a project changed by whoever shows `token` from now on, and by no one else. */
+export async function claimProject(projectId: string, token: string): Promise<void> {
+  const db = await open(projectId);
+  await db.put('facts', token, 'writer');
+  db.close();
+}
+
+/** Facts as they can be read: a frame or desks that cannot are as if they were not there. */
+function readableFacts(facts: ProjectFacts): ProjectFacts {
+  const out: Record<string, unknown> = { ...facts };
+  for (const [key, schema] of Object.entries(factsSchema.shape))
+    if (out[key] !== undefined && !schema.safeParse(out[key]).success) out[key] = key === 'frame' ? null : undefined;
+  return { ...(out as unknown as ProjectFacts), id: facts.id };
+}
+
+/**
  * A project in the browser's own database. Where the project came from a server (`origin`), arrays that are not here
  * yet are fetched from it when first read, and kept.
+ * @param writer what shows that its user may change the project: a change made after another tab has taken the project
+ * over is refused, whichever thread makes it. Without it, changes are not held against anyone.
  */
-export async function idbStore(projectId: string): Promise<Store> {
+export async function idbStore(projectId: string, writer?: () => string | null): Promise<Store> {
   const db = await open(projectId);
-  const facts = await db.get('facts', 'facts');
-  if (!facts) throw new Error(`there is no project ${projectId}`);
+  const facts = await factsIn(db);
+  if (!facts) {
+    // looking for a project that is not there must not leave one that is empty
+    db.close();
+    await deleteDB(databaseName(projectId));
+    throw new LithagonError('project', 'This project is not in this browser.', {
+      fix: 'It may have been deleted, or opened elsewhere.',
+    });
+  }
   const channel = new BroadcastChannel(changesOf(projectId));
   const { origin } = facts;
   const write = arrayWriter(db);
+  const read = reader(db);
   return {
-    facts: async () => (await db.get('facts', 'facts')) as ProjectFacts,
-    list: () => db.getAll('objects'),
-    get: async (id) => (await db.get('objects', id)) ?? null,
+    facts: async () => readableFacts((await factsIn(db)) as ProjectFacts),
+    list: async () => (await read.all()).objects,
+    get: async (id) => {
+      const object = await db.get('objects', id);
+      return object && (await read.mayList(object)) ? object : null;
+    },
     ledger: () => db.getAll('ledger'),
-    async commit(change: Transaction) {
+    aside: async () => (await read.all()).aside,
+    async commit(given: Transaction) {
+      const change = checkedChange(given);
+      const discarded = change.discard
+        ? (await read.all()).aside
+            .filter(({ key }) => change.discard?.includes(key))
+            .map(({ raw }) => raw as EarthObject)
+        : [];
       const tx = db.transaction(['facts', 'objects', 'ledger'], 'readwrite');
-      for (const object of change.put ?? []) void tx.objectStore('objects').put(object);
-      for (const id of change.remove ?? []) void tx.objectStore('objects').delete(id);
-      if (change.facts) {
-        const before = await tx.objectStore('facts').get('facts');
-        void tx.objectStore('facts').put({ ...(before as ProjectFacts), ...change.facts }, 'facts');
+      const holder = writer && (await tx.objectStore('facts').get('writer'));
+      if (writer && (holder ?? null) !== writer()) {
+        tx.abort();
+        await tx.done.catch(() => undefined);
+        throw takenOver();
       }
-      for (const entry of change.ledger ?? []) void tx.objectStore('ledger').add(entry);
+      // what goes wrong with one of them is heard of from the transaction
+      const heard = (request: Promise<unknown>) => void request.catch(() => undefined);
+      for (const { id } of discarded) heard(tx.objectStore('objects').delete(id));
+      for (const object of change.put ?? []) heard(tx.objectStore('objects').put(object));
+      for (const id of change.remove ?? []) heard(tx.objectStore('objects').delete(id));
+      if (change.facts) {
+        const before = (await tx.objectStore('facts').get('facts')) as ProjectFacts;
+        heard(tx.objectStore('facts').put({ ...before, ...change.facts }, 'facts'));
+      }
+      for (const entry of change.ledger ?? []) heard(tx.objectStore('ledger').add(entry));
       await tx.done;
       channel.postMessage('changed');
     },
@@ -111,6 +202,10 @@ export async function idbStore(projectId: string): Promise<Store> {
       }
       return [...owners];
     },
+    async close() {
+      channel.close();
+      db.close();
+    },
   };
 }
 
@@ -130,8 +225,8 @@ export async function createProject(facts: ProjectFacts & { origin?: string }, o
 /** Copy the database of a project to another id and name, a few megabytes at a time. */
 export async function copyDatabase(from: string, to: Pick<ProjectFacts, 'id' | 'name'>): Promise<void> {
   const [source, target] = [await open(from), await open(to.id)];
-  const facts = await source.get('facts', 'facts');
-  if (!facts) throw new Error(`there is no project ${from}`);
+  const facts = await factsIn(source);
+  if (!facts) throw new LithagonError('project', `There is no project ${from}.`);
   const keys = await source.getAllKeys('arrays');
   for (const key of keys) {
     const bytes = await source.get('arrays', key);

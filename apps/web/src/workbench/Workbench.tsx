@@ -34,10 +34,11 @@ export function Workbench() {
     const id = new URLSearchParams(location.search).get('project') ?? '';
     keepDesk(id);
     keepHistory(id);
-    void openProject(id).then(() => {
+    void openProject(id).then(async () => {
+      const { store, writer } = useProject.getState();
+      // what a run that was interrupted had written is cleared away, by who may change the project, before anything runs
+      if (store && writer) await forViews().sweep(id, heldByHistory());
       setReady(true);
-      // what a run that was interrupted had written is cleared away
-      if (useProject.getState().store) void forViews().sweep(id, heldByHistory());
       const raw = sessionStorage.getItem(RAW_KEY);
       sessionStorage.removeItem(RAW_KEY);
       if (raw)

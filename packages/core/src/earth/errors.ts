@@ -26,15 +26,48 @@ export class LithagonError extends Error {
   }
 }
 
+/** What the system says when it will not write, in sentences; by its own code or name. */
+const REFUSALS: Record<string, [code: string, message: string, fix: string]> = {
+  ENOSPC: ['space', 'There is no space left on the disk.', 'Free some, and try again.'],
+  EDQUOT: ['space', 'Your share of the disk is used up.', 'Free some of it, and try again.'],
+  QuotaExceededError: [
+    'space',
+    'The browser gives this site no more space.',
+    'Delete objects or projects that you no longer need, or free space on the disk, and try again.',
+  ],
+  EROFS: ['access', 'The disk can only be read.', 'Choose a place that can be written to.'],
+  EACCES: ['access', 'You may not write there.', 'Ask for the right to, or choose another place.'],
+  EPERM: ['access', 'You may not write there.', 'Ask for the right to, or choose another place.'],
+  EMFILE: ['files', 'Too many files are open.', 'Close other programs, and try again.'],
+  ENOTDIR: ['file', 'A part of the path is no folder.', 'Check the path.'],
+  EISDIR: ['file', 'The path is that of a folder.', 'Give the path of a file.'],
+};
+
 /** Turn anything thrown into a `LithagonError`; an unforeseen one keeps its message. */
 export function asLithagonError(cause: unknown): LithagonError {
   if (cause instanceof LithagonError) return cause;
-  if (cause instanceof Error && cause.name === 'AbortError')
-    return new LithagonError('cancelled', 'The run was cancelled. The project is as it was before.');
-  const message = cause instanceof Error ? cause.message : String(cause);
-  return new LithagonError('unexpected', `Something went wrong that was not foreseen: ${message}`, {
-    fix: 'Nothing was changed. Try again, and report it if it happens again.',
-  });
+  // errors of the browser are not always of this thread's own kind
+  const {
+    name = '',
+    code,
+    path,
+    message,
+  } = (typeof cause === 'object' && cause ? cause : {}) as Record<string, unknown>;
+  if (name === 'AbortError') return new LithagonError('cancelled', 'Cancelled. Nothing of it was kept.');
+  const known = [code, name].find((each): each is string => typeof each === 'string' && Object.hasOwn(REFUSALS, each));
+  if (known) {
+    const [kind, sentence, fix] = REFUSALS[known];
+    const where = typeof path === 'string' ? ` (${path})` : '';
+    return new LithagonError(kind, sentence.replace(/\.$/, `${where}.`), { fix });
+  }
+  const said = [message, name, code, cause].find((each) => typeof each === 'string' && each.trim() !== '');
+  return new LithagonError(
+    'unexpected',
+    `Something went wrong that was not foreseen: ${said ?? 'nothing was said of it'}.`,
+    {
+      fix: 'Try again, and report it if it happens again.',
+    },
+  );
 }
 
 /** Throw an `AbortError` if a signal has been given. */

@@ -147,8 +147,9 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   const roles = outputs.map((o) => o.role);
   const firstInput = Object.values(inputs).flat()[0];
   outputs.forEach(({ role, spec, of }, n) => {
-    ids.set(role, newId(spec.kind));
     const old = replaced.get(role);
+    // what takes an object's place keeps its arrays under that object's id and more, until the old ones are swept
+    ids.set(role, old ? `${old.id.slice(0, 100)}.${crypto.randomUUID().slice(0, 8)}` : newId(spec.kind));
     if (old) {
       names.set(role, old.name);
       return;

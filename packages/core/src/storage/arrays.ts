@@ -1,5 +1,6 @@
-import { LithagonError } from '../earth/errors.ts';
 import type { ArrayRef } from '../earth/objects.ts';
+import { damage, wrongLength } from './damage.ts';
+import { chunkKey, chunkLength } from './keys.ts';
 import type { Store } from './store.ts';
 
 /** What stands for a sample that is not there in an array of 16 bits. */
@@ -29,15 +30,6 @@ export async function createArray(store: Store, ref: ArrayRef, dimensions: strin
   return ref;
 }
 
-/** Where a chunk is kept. */
-export function chunkKey(ref: ArrayRef, at: number[]): string {
-  return `${ref.key}/${['c', ...at].join(ref.flat ? '.' : '/')}`;
-}
-
-export function chunkLength(ref: ArrayRef): number {
-  return ref.chunk.reduce((a, b) => a * b, 1);
-}
-
 /** Write one chunk; `data` is a whole chunk, padded with NaN at the far edges. */
 export async function writeChunk(store: Store, ref: ArrayRef, at: number[], data: Float32Array): Promise<void> {
   if (data.length !== chunkLength(ref))
@@ -61,16 +53,11 @@ export function scaledFor(min: number, max: number): { factor: number; offset: n
   return { factor: factor > 0 ? factor : 1, offset: (min + max) / 2 };
 }
 
+/** Read one chunk, whole; one that is missing or of another length is an error that names the object and the part. */
 export async function readChunk(store: Store, ref: ArrayRef, at: number[]): Promise<Float32Array> {
   const bytes = await store.readBytes(chunkKey(ref, at));
-  if (!bytes)
-    throw new LithagonError(
-      'storage',
-      `A part of the data is missing from the project's storage (${chunkKey(ref, at)}).`,
-      {
-        fix: 'Load or compute the object again.',
-      },
-    );
+  const wrong = wrongLength(ref, bytes);
+  if (!bytes || wrong) throw await damage(store, ref, at, wrong as string);
   if (ref.scaled) {
     const small =
       bytes.byteOffset % 2 === 0

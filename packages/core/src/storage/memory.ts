@@ -1,4 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
+import { checkedChange } from './commit.ts';
 import type { LedgerEntry, ProjectFacts, Store, Transaction } from './store.ts';
 
 /** A project in memory: for tests and trials. */
@@ -12,7 +13,9 @@ export function memoryStore(name = 'Untitled'): Store {
     list: async () => [...objects.values()].map((o) => structuredClone(o)),
     get: async (id) => structuredClone(objects.get(id) ?? null),
     ledger: async () => [...ledger],
-    async commit(change: Transaction) {
+    aside: async () => [],
+    async commit(given: Transaction) {
+      const change = checkedChange(given);
       const copies = (change.put ?? []).map((o) => structuredClone(o));
       for (const object of copies) objects.set(object.id, object);
       for (const id of change.remove ?? []) objects.delete(id);

@@ -1,3 +1,4 @@
+import { LithagonError } from '../earth/errors.ts';
 import { toIndex } from '../earth/lattice.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
 import { readChunk } from './arrays.ts';
@@ -14,7 +15,16 @@ export function shapeOf(volume: Volume): Shape3 {
  */
 export async function readPlane(store: Store, volume: Volume, plane: Plane, index: number): Promise<Float32Array> {
   const ref = volume.layouts[plane];
-  return ref ? planeOf(store, ref, plane, index) : planeOfInlines(store, volume.layouts.inline, plane, index);
+  const { inline } = volume.layouts;
+  if (!ref) return planeOfInlines(store, inline, plane, index);
+  try {
+    return await planeOf(store, ref, plane, index);
+  } catch (cause) {
+    // the copies for crosslines and slices hold nothing that the one by inlines has not
+    if (plane !== 'inline' && cause instanceof LithagonError && cause.code === 'damaged')
+      return planeOfInlines(store, inline, plane, index);
+    throw cause;
+  }
 }
 
 /** A crossline or slice put together from the copy by inlines, a slab at a time. */

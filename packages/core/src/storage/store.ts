@@ -1,4 +1,5 @@
 import type { CurveClass, EarthObject, Frame } from '../earth/objects.ts';
+import { type Aside, rootsOf } from './projectFile.ts';
 
 /** Facts about a project as a whole. */
 export interface ProjectFacts {
@@ -27,6 +28,8 @@ export interface Transaction {
   remove?: string[];
   facts?: Partial<ProjectFacts>;
   ledger?: LedgerEntry[];
+  /** Keys of what was set aside that is to be thrown away. */
+  discard?: string[];
 }
 
 /**
@@ -39,6 +42,8 @@ export interface Store {
   get(id: string): Promise<EarthObject | null>;
   commit(change: Transaction): Promise<void>;
   ledger(): Promise<LedgerEntry[]>;
+  /** What could not be read when the project was opened; it is kept as it is until it is thrown away. */
+  aside(): Promise<Aside[]>;
   /** Raw little-endian bytes under a key, or null. */
   readBytes(key: string): Promise<Uint8Array | null>;
   writeBytes(key: string, bytes: Uint8Array): Promise<void>;
@@ -46,18 +51,22 @@ export interface Store {
   removeArrays(prefix: string): Promise<void>;
   /** First path segments (object ids) under which arrays are kept. */
   arrayOwners(): Promise<string[]>;
+  /** Let go of the project, where something is held. */
+  close?(): Promise<void>;
 }
 
 /**
- * Remove arrays that no object owns: what a run that was interrupted had written.
+ * Remove arrays that no object owns: what a run that was interrupted had written. Only who holds the project for writing
+ * may, and not while a run of its own is under way.
  * @param kept objects that are deleted but may come back by undo
  */
 export async function sweep(store: Store, kept: EarthObject[] = []): Promise<number> {
-  const known = new Set<string>();
-  // an object that was made again keeps its id, and its arrays stand under another
-  for (const [, owner] of JSON.stringify([await store.list(), kept]).matchAll(/"key":"([^"/]+)\//g)) known.add(owner);
+  // asked for first: what comes to be meanwhile is not among them, and what is kept meanwhile is among the objects
+  const owners = await store.arrayOwners();
+  const [objects, aside] = await Promise.all([store.list(), store.aside()]);
+  const known = new Set([...objects, ...kept, ...aside.map((each) => each.raw)].flatMap(rootsOf));
   let swept = 0;
-  for (const owner of await store.arrayOwners())
+  for (const owner of owners)
     if (!known.has(owner)) {
       await store.removeArrays(`${owner}/`);
       swept++;

@@ -1,7 +1,8 @@
 import { cutSlices, threadKernels } from '@lithagon/kernels';
 import { stopIf } from '../earth/errors.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
-import { chunkLength, createArray, readChunk, writeChunk } from './arrays.ts';
+import { createArray, readChunk, writeChunk } from './arrays.ts';
+import { chunkLength } from './keys.ts';
 import type { Store } from './store.ts';
 
 /**
@@ -220,13 +221,14 @@ export async function cutPlanes(
   const planes = uncutPlanes(volume);
   if (planes.length === 0) return volume;
   const { inline } = volume.layouts;
-  const id = inline.key.replace(/\/inline$/, '');
+  // in a place of its own: another that cuts the same volume, or did before it was stopped, touches none of it
+  const place = `${inline.key.replace(/\/inline$/, '')}/cut`;
+  await store.removeArrays(`${place}/`);
+  const own = `${place}/${crypto.randomUUID().slice(0, 8)}`;
   const made = Object.fromEntries(
-    planes.map((plane) => [plane, layoutFor(id, inline.shape as Shape3, plane, inline.scaled)]),
+    planes.map((plane) => [plane, layoutFor(own, inline.shape as Shape3, plane, inline.scaled)]),
   );
-  const drop = async () => {
-    for (const plane of planes) await store.removeArrays(`${id}/${plane}/`);
-  };
+  const drop = () => store.removeArrays(`${own}/`);
   try {
     await remakePlanes(store, { inline, ...made }, signal, onProgress);
   } catch (cause) {

@@ -18,7 +18,7 @@ export async function madeVolume(
   }>,
 ): Promise<Volume> {
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
-  const id = `volume-${name}`;
+  const id = `volume-${name.replace(/[^A-Za-z0-9]+/g, '-').slice(0, 60)}`;
   const writer = await volumeWriter(store, id, [ni, nj, samples]);
   const statistics = new RunningStatistics();
   let live = 0;

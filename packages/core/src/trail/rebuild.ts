@@ -2,6 +2,7 @@ import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
 import { eachRole, type OutputSpec, stepOf } from '../steps/define.ts';
 import { type RunOptions, runStep } from '../steps/run.ts';
+import { damagesOf } from '../storage/damage.ts';
 import type { Store } from '../storage/store.ts';
 import { outOfDate } from './staleness.ts';
 
@@ -71,7 +72,12 @@ export interface RebuildOptions extends RunOptions {
  * @returns names of what was made again
  */
 export async function rebuild(store: Store, only: string | undefined, options: RebuildOptions = {}): Promise<string[]> {
-  const order = rebuildOrder(await store.list(), only);
+  const all = await store.list();
+  const order = rebuildOrder(all, only);
+  const named = all.find((o) => o.id === only);
+  // one that is in date is made again where its data are damaged
+  if (named && stepOf(named.madeBy.step) && !order.some((o) => o.id === only))
+    if ((await damagesOf(store, named, options.signal)).length > 0) order.push(named);
   const made: string[] = [];
   const done = new Set<string>();
   for (let n = 0; n < order.length; n++) {
@@ -88,7 +94,7 @@ export async function rebuild(store: Store, only: string | undefined, options: R
       );
     options.say?.(object.name, n + 1, order.length);
     const replaces = madeTogether(objects, object);
-    await runStep(
+    const running = runStep(
       {
         step: object.madeBy.step,
         inputs: askedInputs(object),
@@ -98,6 +104,10 @@ export async function rebuild(store: Store, only: string | undefined, options: R
       store,
       { signal: options.signal, onProgress: (part) => options.onProgress?.((n + part) / order.length) },
     );
+    await running.catch((cause) => {
+      if (made.length === 0 || !options.signal?.aborted) throw cause;
+      throw new LithagonError('cancelled', `Cancelled. What was made again before stays: ${made.join(', ')}.`);
+    });
     for (const id of [object.id, ...Object.values(replaces)]) done.add(id);
     made.push(object.name);
   }

@@ -14,12 +14,22 @@ export type Outcome<T> = { ok: true; value: T } | { ok: false; error: PlainError
 const stores = new Map<string, Promise<Store>>();
 const running = new Map<number, AbortController>();
 
-/** The store of a project of this browser, opened once. */
+let writer: string | null = null;
+
+/** What jobs that begin from now on show when they change a project. */
+export function writeAs(token: string | null): void {
+  writer = token;
+}
+
+/** The store of a project of this browser, opened once for each holder: a job keeps the one that it began with. */
 export function storeOf(projectId: string): Promise<Store> {
-  let store = stores.get(projectId);
+  const token = writer;
+  const key = `${projectId} ${token}`;
+  let store = stores.get(key);
   if (!store) {
-    store = idbStore(projectId);
-    stores.set(projectId, store);
+    store = idbStore(projectId, () => token);
+    store.catch(() => stores.delete(key));
+    stores.set(key, store);
   }
   return store;
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Lattice } from '../lattice.ts';
 import { QUANTITIES, type Quantity } from '../units.ts';
 
 /** Time or depth (or geological age): declared on everything that has a vertical position, never implied. */
@@ -7,17 +8,63 @@ export type Domain = z.infer<typeof domainSchema>;
 
 export const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
 
+/** What ids and the parts of array keys are made of: nothing that a file system takes for another place. */
+const PART = '[A-Za-z0-9][A-Za-z0-9._-]{0,119}';
+
+/** Id of an object; its arrays are kept under it, or under it and a dot and more where it was made again. */
+export const idSchema = z.string().regex(new RegExp(`^${PART}$`), 'is no id');
+
+/** Where an array is kept: the id of its owner, then one to five names. */
+export const arrayKeySchema = z.string().regex(new RegExp(`^${PART}(/${PART}){1,5}$`), 'is no key of an array');
+
+/** A colour as red, green and blue in hexadecimal, with opacity where four numbers are given. */
+export const colorSchema = z.string().regex(/^#([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i, 'is no colour like #2f6f8f');
+
+/** Most samples of a chunk: 512 MB, an inline of 11 000 traces of 12 000 samples. */
+const MOST_IN_CHUNK = 2 ** 27;
+/** Most chunks of an array: at a megabyte each, 2 TB. */
+const MOST_CHUNKS = 2 ** 21;
+
 /** A reference to an array in the array store, chunked as Zarr v3 chunks are. */
-export const arrayRefSchema = z.object({
-  key: z.string(),
-  shape: z.array(z.int().positive()),
-  chunk: z.array(z.int().positive()),
-  /** Whether its chunks lie in one folder. Of many chunks, a folder for every index takes as long as their writing. */
-  flat: z.boolean().optional(),
-  /** Where values are kept as 16-bit integers: `value = offset + factor·n`. */
-  scaled: z.object({ factor: z.number().positive(), offset: z.number() }).optional(),
-});
+export const arrayRefSchema = z
+  .object({
+    key: arrayKeySchema,
+    shape: z
+      .array(
+        z
+          .int()
+          .positive()
+          .max(2 ** 31),
+      )
+      .min(1)
+      .max(4),
+    chunk: z
+      .array(
+        z
+          .int()
+          .positive()
+          .max(2 ** 31),
+      )
+      .min(1)
+      .max(4),
+    /** Whether its chunks lie in one folder. Of many chunks, a folder for every index takes as long as their writing. */
+    flat: z.boolean().optional(),
+    /** Where values are kept as 16-bit integers: `value = offset + factor·n`. */
+    scaled: z.object({ factor: z.number().positive(), offset: z.number() }).optional(),
+  })
+  .refine((ref) => ref.chunk.length === ref.shape.length, 'has chunks of another rank than its own')
+  .refine((ref) => ref.chunk.every((n, axis) => n <= ref.shape[axis]), 'has chunks larger than itself')
+  .refine((ref) => ref.chunk.reduce((a, b) => a * b, 1) <= MOST_IN_CHUNK, 'has chunks of more than 512 MB')
+  .refine(
+    (ref) => ref.shape.reduce((a, n, axis) => a * Math.ceil(n / ref.chunk[axis]), 1) <= MOST_CHUNKS,
+    'has more than two million chunks',
+  );
 export type ArrayRef = z.infer<typeof arrayRefSchema>;
+
+/** Whether an array has one value for each bin. */
+export function onBins(ref: ArrayRef, { inline, crossline }: Lattice): boolean {
+  return ref.shape.length === 2 && ref.shape[0] === inline.count && ref.shape[1] === crossline.count;
+}
 
 /** How an object came to be. `inputs` hold `id@revision`. */
 export const madeBySchema = z.object({
@@ -38,12 +85,12 @@ export type MadeBy = z.infer<typeof madeBySchema>;
 
 /** What every object has. */
 export const base = {
-  id: z.string(),
+  id: idSchema,
   name: z.string().min(1).max(200),
   /** Hash of what made it: for what was loaded, of its samples and declarations. */
   revision: z.string(),
   stage: z.string(),
-  color: z.string().optional(),
+  color: colorSchema.optional(),
   tags: z.array(z.string()).optional(),
   /** What people wrote about it. */
   note: z.string().max(20000).optional(),

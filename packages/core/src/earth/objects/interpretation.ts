@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { latticeSchema } from '../lattice.ts';
-import { arrayRefSchema, base, domainSchema } from './common.ts';
+import { arrayRefSchema, base, domainSchema, onBins } from './common.ts';
 
 export const faultSchema = z.object({
   ...base,
@@ -35,15 +35,21 @@ export const polygonSchema = z.object({
 });
 export type Polygon = z.infer<typeof polygonSchema>;
 
-export const horizonSchema = z.object({
-  ...base,
-  kind: z.literal('horizon'),
-  domain: domainSchema,
-  lattice: latticeSchema,
-  /** `[inline][crossline]`, ms or m, NaN where there is none. */
-  values: arrayRefSchema,
-  confidence: arrayRefSchema.optional(),
-  range: z.tuple([z.number(), z.number()]),
-  filled: z.number(),
-});
+export const horizonSchema = z
+  .object({
+    ...base,
+    kind: z.literal('horizon'),
+    domain: domainSchema,
+    lattice: latticeSchema,
+    /** `[inline][crossline]`, ms or m, NaN where there is none. */
+    values: arrayRefSchema,
+    confidence: arrayRefSchema.optional(),
+    range: z.tuple([z.number(), z.number()]),
+    filled: z.number(),
+  })
+  .refine(({ lattice, values }) => onBins(values, lattice), 'has values of another shape than its bins')
+  .refine(
+    ({ lattice, confidence }) => !confidence || onBins(confidence, lattice),
+    'has confidence of another shape than its bins',
+  );
 export type Horizon = z.infer<typeof horizonSchema>;

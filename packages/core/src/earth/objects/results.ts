@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { latticeSchema } from '../lattice.ts';
-import { arrayRefSchema, base } from './common.ts';
+import { arrayRefSchema, base, onBins } from './common.ts';
 
 /** Depths of fluid contacts, m below the datum; null where there is no such contact. */
 export const contactsSchema = z.object({
@@ -17,16 +17,18 @@ export const contactsSchema = z.object({
 export type FluidContacts = z.infer<typeof contactsSchema>;
 
 /** A quantity over the bins of a survey. */
-export const mapSchema = z.object({
-  ...base,
-  kind: z.literal('map'),
-  lattice: latticeSchema,
-  quantity: z.string(),
-  unit: z.string(),
-  /** `[inline][crossline]`, NaN where there is none. */
-  values: arrayRefSchema,
-  range: z.tuple([z.number(), z.number()]),
-});
+export const mapSchema = z
+  .object({
+    ...base,
+    kind: z.literal('map'),
+    lattice: latticeSchema,
+    quantity: z.string(),
+    unit: z.string(),
+    /** `[inline][crossline]`, NaN where there is none. */
+    values: arrayRefSchema,
+    range: z.tuple([z.number(), z.number()]),
+  })
+  .refine(({ lattice, values }) => onBins(values, lattice), 'has values of another shape than its bins');
 export type QuantityMap = z.infer<typeof mapSchema>;
 
 /** What is plotted along one axis of a crossplot. */

@@ -81,16 +81,21 @@ export const relationSchema = z.object({
 export type TimeDepthRelation = z.infer<typeof relationSchema>;
 
 /** Synthetic traces of a well at angles of incidence. */
-export const gatherSchema = z.object({
-  ...base,
-  kind: z.literal('synthetic gather'),
-  well: z.string(),
-  anglesDeg: z.array(z.number()).min(1),
-  firstMs: z.number(),
-  stepMs: z.number().positive(),
-  /** `[angle][sample]`. */
-  samples: arrayRefSchema,
-  /** How reflections were computed. */
-  form: z.string(),
-});
+export const gatherSchema = z
+  .object({
+    ...base,
+    kind: z.literal('synthetic gather'),
+    well: z.string(),
+    anglesDeg: z.array(z.number()).min(1),
+    firstMs: z.number(),
+    stepMs: z.number().positive(),
+    /** `[angle][sample]`. */
+    samples: arrayRefSchema,
+    /** How reflections were computed. */
+    form: z.string(),
+  })
+  .refine(
+    ({ samples, anglesDeg }) => samples.shape.length === 2 && samples.shape[0] === anglesDeg.length,
+    'has not one trace for each angle',
+  );
 export type SyntheticGather = z.infer<typeof gatherSchema>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { arrayRefSchema, base } from './common.ts';
+import { arrayRefSchema, base, colorSchema } from './common.ts';
 
 export const wellSchema = z.object({
   ...base,
@@ -38,25 +38,30 @@ export const curveClassSchema = z.enum([
 ]);
 export type CurveClass = z.infer<typeof curveClassSchema>;
 
-export const logsSchema = z.object({
-  ...base,
-  kind: z.literal('logs'),
-  well: z.string(),
-  depth: z.object({ firstM: z.number(), stepM: z.number(), count: z.int() }),
-  curves: z.array(
-    z.object({
-      mnemonic: z.string(),
-      class: curveClassSchema,
-      unit: z.string(),
-      fileUnit: z.string(),
-      description: z.string(),
-      data: arrayRefSchema,
-      min: z.number(),
-      max: z.number(),
-      nulls: z.int(),
-    }),
-  ),
-});
+export const logsSchema = z
+  .object({
+    ...base,
+    kind: z.literal('logs'),
+    well: z.string(),
+    depth: z.object({ firstM: z.number(), stepM: z.number().positive(), count: z.int().positive() }),
+    curves: z.array(
+      z.object({
+        mnemonic: z.string(),
+        class: curveClassSchema,
+        unit: z.string(),
+        fileUnit: z.string(),
+        description: z.string(),
+        data: arrayRefSchema,
+        min: z.number(),
+        max: z.number(),
+        nulls: z.int(),
+      }),
+    ),
+  })
+  .refine(
+    ({ depth, curves }) => curves.every(({ data }) => data.shape.length === 1 && data.shape[0] === depth.count),
+    'has a curve of another length than its depths',
+  );
 export type Logs = z.infer<typeof logsSchema>;
 
 /**
@@ -101,7 +106,7 @@ export const stratigraphySchema = z.object({
       top: z.string().min(1).max(200),
       /** What the unit is called. */
       zone: z.string().min(1).max(200),
-      color: z.string(),
+      color: colorSchema,
       pattern: z.enum(['none', 'sand', 'shale', 'silt', 'marl', 'limestone', 'basement']),
       /** Whether its top is an unconformity, below which beds may be missing. */
       unconformity: z.boolean(),

@@ -5,7 +5,7 @@ import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { waitingFor } from '../../project/wells/wells.ts';
-import { chunkKey } from '../../storage/arrays.ts';
+import { chunkKey } from '../../storage/keys.ts';
 import { memoryStore } from '../../storage/memory.ts';
 import { readInlines, readPlane } from '../../storage/planes.ts';
 import { PLANES } from '../../storage/volumes.ts';

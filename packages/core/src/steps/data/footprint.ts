@@ -3,7 +3,8 @@ import { footprintGain, wavenumbersOf, withoutFootprint } from '../../conditioni
 import { stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
-import { chunkLength, createArray, readChunk, writeChunk } from '../../storage/arrays.ts';
+import { createArray, readChunk, writeChunk } from '../../storage/arrays.ts';
+import { chunkLength } from '../../storage/keys.ts';
 import { readPlane, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
 import { layoutFor, remakePlanes, volumeWriter } from '../../storage/volumes.ts';
