@@ -27,6 +27,7 @@ export { exportFormats, exportObject, exportParts, extensionOf, type OutOptions 
 export type * from './files/report.ts';
 export { type HeaderTable, headerTable, TRACE_FIELDS } from './formats/segy/headerTable.ts';
 export { type ByteSource, blobSource, memorySource } from './formats/source.ts';
+export { withoutControls, xmlText } from './formats/xml.ts';
 export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
 export { gridAt } from './horizons/grid.ts';

@@ -7,7 +7,11 @@ const started: { cancelled: number[] }[] = [];
 vi.stubGlobal('Worker', class {});
 vi.mock('comlink', () => ({
   wrap: () => {
-    const worker = { cancelled: [] as number[], cancel: (task: number) => void worker.cancelled.push(task) };
+    const worker = {
+      cancelled: [] as number[],
+      cancel: (task: number) => void worker.cancelled.push(task),
+      writeAs: () => undefined,
+    };
     started.push(worker);
     return worker;
   },

@@ -4,6 +4,7 @@ import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
 import { PLOT_DESK, type PlotDesk } from '../views/crossplot/plotDesk';
 import { LOGS_DESK, type LogsDesk } from '../views/logs/template';
+import { readDesk } from './readDesk';
 
 /** How a volume is drawn, wherever it is drawn. */
 export interface Display {
@@ -76,19 +77,31 @@ export function keepDesk(projectId: string): void {
   const dark = theme ? theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
   let kept: Partial<DeskState> = {};
   try {
-    kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<DeskState>;
+    kept = readDesk(JSON.parse(localStorage.getItem(key) ?? '{}'));
   } catch {
     // a desk that cannot be read is begun anew
   }
-  useDesk.setState({ ...initial, ...kept, logs: { ...initial.logs, ...kept.logs }, theme: dark ? 'dark' : 'light' });
+  useDesk.setState({ ...initial, ...kept, theme: dark ? 'dark' : 'light' });
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const save = () => localStorage.setItem(key, JSON.stringify(useDesk.getState()));
+  const save = () => {
+    try {
+      localStorage.setItem(key, JSON.stringify(useDesk.getState()));
+    } catch {
+      // where the browser keeps no more, the desk is as it was saved when it is next opened
+    }
+  };
   useDesk.subscribe((now, before) => {
     clearTimeout(timer);
     timer = setTimeout(save, 250);
     if (now.theme !== before.theme) localStorage.setItem('lithagon-theme', now.theme);
   });
   addEventListener('pagehide', save);
+}
+
+/** Begin the desk anew, as a project without one has it. */
+export function resetDesk(): void {
+  const { theme } = useDesk.getState();
+  useDesk.setState({ ...initial, theme });
 }
 
 export function displayOf(displays: Record<string, Display>, volume: { id: string; quantity: string }): Display {

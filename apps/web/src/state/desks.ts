@@ -1,6 +1,7 @@
 import { arrangeAs } from '../workbench/desk/dock';
 import { type DeskState, useDesk } from './desk';
 import { refreshProject, useProject } from './project';
+import { readDesk } from './readDesk';
 
 /** What of the desk belongs to a saved one; which bed is open and the theme are a person's own. */
 const KEPT = [
@@ -78,14 +79,10 @@ export async function saveDesk(name: string): Promise<void> {
 export function openDesk(name: string): void {
   const saved = savedDesks().find((d) => d.name === name);
   if (!saved) return;
-  const state = saved.state as unknown as Kept;
-  useDesk.setState({
-    ...state,
-    line: state.line ?? null,
-    logs: state.logs ?? useDesk.getState().logs,
-    plot: state.plot ?? useDesk.getState().plot,
-    desk: name,
-  });
+  // it may come from a parcel or another version: what of it cannot be used stays as it is
+  const state = readDesk(saved.state);
+  const usable = Object.fromEntries(KEPT.filter((key) => key in state).map((key) => [key, state[key]]));
+  useDesk.setState({ line: null, ...usable, desk: name });
   if (state.layout) arrangeAs(state.layout);
 }
 

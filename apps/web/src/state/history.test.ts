@@ -1,4 +1,5 @@
 import { cutPlanes, type EarthObject, uncutPlanes, type Volume } from '@lithagon/core';
+import { FRAME } from '@lithagon/core/testing/objects';
 import { madeWell } from '@lithagon/core/testing/storeContract';
 import { madeVolume } from '@lithagon/core/testing/volume';
 import { beforeEach, describe, expect, test } from 'vitest';
@@ -72,7 +73,7 @@ describe('edits', () => {
     expect([again.name, uncutPlanes(again)]).toEqual(['Renamed', []]);
   });
   test('change the frame with the objects, and take both back', async () => {
-    const frame = { crs: 'EPSG:32740', unit: 'm' } as never;
+    const frame = FRAME;
     const before = { crs: null, unit: 'm' } as never;
     await edit('Set the frame', [], [], { before, after: frame });
     expect(useProject.getState().facts?.frame).toEqual(frame);

@@ -1,5 +1,6 @@
-import { asLithagonError, type EarthObject, type Frame } from '@lithagon/core';
+import { asLithagonError, type EarthObject, type Frame, frameSchema, objectSchema } from '@lithagon/core';
 import { toast } from 'sonner';
+import { z } from 'zod';
 import { create } from 'zustand';
 import { refreshProject, useProject } from './project';
 
@@ -19,13 +20,22 @@ interface HistoryState {
 
 export const useHistory = create<HistoryState>(() => ({ done: [], undone: [] }));
 
+const editSchema = z.object({
+  name: z.string(),
+  before: z.array(objectSchema),
+  after: z.array(objectSchema),
+  frame: z.object({ before: frameSchema, after: frameSchema }).optional(),
+});
+const historySchema = z.object({ done: z.array(editSchema), undone: z.array(editSchema) });
+
 const MOST = 200;
 const keyOf = (projectId: string) => `lithagon-history-${projectId}`;
 
 /** Bring back the history of a project and keep it, so that undo works after a reload. */
 export function keepHistory(projectId: string): void {
   try {
-    useHistory.setState(JSON.parse(localStorage.getItem(keyOf(projectId)) ?? '{"done":[],"undone":[]}'));
+    const kept = historySchema.parse(JSON.parse(localStorage.getItem(keyOf(projectId)) ?? '{"done":[],"undone":[]}'));
+    useHistory.setState(kept);
   } catch {
     useHistory.setState({ done: [], undone: [] });
   }

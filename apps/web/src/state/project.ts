@@ -99,18 +99,23 @@ function setHeld(held: string | null): void {
   if (held === null) for (const run of useRuns.getState().runs) run.cancel();
 }
 
+/** Have the project changed by this tab and its workers alone. */
+async function claimed(id: string): Promise<void> {
+  const own = crypto.randomUUID();
+  await claimProject(id, own);
+  setHeld(own);
+}
+
 /**
  * Hold the project for this tab, where no other does; losing it to another makes this tab one that looks.
  * @returns once it is known whether this tab holds it
  */
 function holdProject(id: string, steal = false): Promise<void> {
   return new Promise((known) => {
+    if (!navigator.locks) return known(claimed(id));
     const held = async (lock: Lock | null) => {
-      if (lock) {
-        const own = crypto.randomUUID();
-        await claimProject(id, own);
-        setHeld(own);
-      } else setHeld(null);
+      if (lock) await claimed(id);
+      else setHeld(null);
       known();
       // held until the tab is closed or another takes over
       return lock ? new Promise<void>(() => undefined) : undefined;

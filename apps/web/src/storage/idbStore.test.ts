@@ -95,7 +95,9 @@ describe('a project in the browser', () => {
   });
 
   test('that is not there is no project, and one that was deleted is not there', async () => {
-    await expect(idbStore('nowhere')).rejects.toThrow('there is no project nowhere');
+    await expect(idbStore('nowhere')).rejects.toThrow('This project is not in this browser.');
+    // and looking for it has made none
+    expect((await indexedDB.databases()).map((d) => d.name)).not.toContain('lithagon-nowhere');
     const { id } = await fresh();
     await removeDatabase(id);
     await expect(idbStore(id)).rejects.toThrow();

@@ -8,8 +8,10 @@ import { openProject, takeOver, useProject } from '../state/project';
 import { track } from '../state/runs';
 import { offerFiles } from '../state/selection';
 import { fetchRawFiles, RAW_KEY } from '../storage/rawFiles';
+import { Boundary } from '../ui/Boundary';
 import { Button } from '../ui/Button';
 import { firstLines, shownVolume } from '../views/common/survey';
+import { Aside } from './Aside';
 import { onKey } from './actions/actions';
 import { Help } from './actions/Help';
 import { Palette } from './actions/Palette';
@@ -28,6 +30,7 @@ export function Workbench() {
   const [ready, setReady] = useState(false);
   const problem = useProject((s) => s.problem);
   const writer = useProject((s) => s.writer);
+  const aside = useProject((s) => s.aside);
   const theme = useDesk((s) => s.theme);
   const [dropping, setDropping] = useState(false);
   useEffect(() => {
@@ -95,10 +98,15 @@ export function Workbench() {
           </Button>
         </p>
       )}
+      {aside.length > 0 && <Aside aside={aside} />}
       <Column />
-      <Tray />
+      <Boundary what="The tray">
+        <Tray />
+      </Boundary>
       {ready ? <Desk /> : <main className={css.waiting}>Opening the project …</main>}
-      <Sheet />
+      <Boundary what="The sheet">
+        <Sheet />
+      </Boundary>
       <Readout />
       <LoadSheet />
       <Palette />

@@ -72,3 +72,9 @@ export async function named<O extends EarthObject>(store: Store, name: string): 
   if (!found) throw new Error(`nothing is called ${name}`);
   return found as O;
 }
+
+/** The same object under another id, its arrays under that id too. */
+export function twinOf<T extends EarthObject>(object: T, id: string): T {
+  const text = JSON.stringify({ ...object, id });
+  return JSON.parse(text.replace(/"key":"[^"/]+\//g, `"key":"${id}/`)) as T;
+}

@@ -2,13 +2,17 @@ import '../../testing/browser';
 import {
   bytesOf,
   type EarthObject,
+  type Logs,
   readPlane,
+  readWhole,
   type Store,
   type TieParams,
   type TimeDepthRelation,
   type Volume,
   writeParcel,
+  writeWhole,
 } from '@lithagon/core';
+import { twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { idbStore } from '../../storage/idbStore';
 import { type Tied, tiedField } from '../../testing/tied';
@@ -175,8 +179,11 @@ describe('what views of wells ask for', () => {
   });
   test('is tops carried from one well to another that is like it', async () => {
     const twin = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 100 };
-    const logs = (await store.list()).find((o) => o.kind === 'logs') as EarthObject;
-    await store.commit({ put: [twin, { ...logs, id: 'its', name: 'T-2 logs', well: 'T-2' } as EarthObject] });
+    const logs = (await store.list()).find((o): o is Logs => o.kind === 'logs') as Logs;
+    const its = { ...twinOf(logs, 'its'), name: 'T-2 logs', well: 'T-2' };
+    for (const [n, { data }] of logs.curves.entries())
+      await writeWhole(store, its.curves[n].data.key, data.shape, await readWhole(store, data), ['depth']);
+    await store.commit({ put: [twin, its] });
     const parts: number[] = [];
     const { proposals, notes } = got(
       await wellsJobs.carry(next(), project, [field.well.id], ['T-2'], {}, (part) => parts.push(part)),

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import type { EarthObject } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
-import { MADE } from '@lithagon/core/testing/objects';
+import { MADE, twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { undo } from '../../state/history';
 import { useProject } from '../../state/project';
@@ -19,8 +19,7 @@ function Strip({ names }: { names: string[] }) {
 const named = (name: string) => objectsNow().find((o) => o.name === name) as EarthObject;
 /** A volume that was made from the field's seismic. */
 const child = (seismic: EarthObject) => ({
-  ...seismic,
-  id: 'child',
+  ...twinOf(seismic, 'child'),
   name: 'Made of it',
   madeBy: { ...MADE, step: 'attributes.variance', inputs: { seismic: [`${seismic.id}@${seismic.revision}`] } },
 });

@@ -1,4 +1,4 @@
-import type { EarthObject, Stratigraphy, Units } from '@lithagon/core';
+import { type EarthObject, type Stratigraphy, type Units, xmlText } from '@lithagon/core';
 import { axisMarks, checkshotMarks, topMarks } from './axis';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
@@ -68,6 +68,6 @@ export function printPanel(
   });
   const foot = inTime ? '10 cm to the second' : `1 : ${scale} on paper`;
   const tall = HEAD + height + 30;
-  body += `<text x="8" y="${tall - 10}" font-size="11" fill="#5d656c">${desk.depth}${desk.hang ? `, hung on ${desk.hang.replace(/[<&]/g, '')}` : ''} · ${foot}</text>`;
+  body += `<text x="8" y="${tall - 10}" font-size="11" fill="#5d656c">${xmlText(`${desk.depth}${desk.hang ? `, hung on ${desk.hang}` : ''} · ${foot}`)}</text>`;
   return new Blob([svgDocument(width, tall, body, clips)], { type: 'image/svg+xml' });
 }

@@ -1,7 +1,6 @@
+import { xmlText as escaped } from '@lithagon/core';
 import type { Mark } from './marks';
 import { PATTERNS } from './patterns';
-
-const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 
 /** Marks as SVG elements; each may be clipped to a box named before. */
 export function svgOf(marks: Mark[], clip?: string): string {
@@ -9,7 +8,7 @@ export function svgOf(marks: Mark[], clip?: string): string {
     switch (m.kind) {
       case 'rect': {
         const box = `x="${m.x.toFixed(2)}" y="${m.y.toFixed(2)}" width="${m.width.toFixed(2)}" height="${m.height.toFixed(2)}"`;
-        return `<rect ${box} fill="${m.color}"${m.stroke ? ` stroke="${m.stroke}"` : ''}/>${m.pattern ? `<rect ${box} fill="url(#rock-${m.pattern})"/>` : ''}`;
+        return `<rect ${box} fill="${escaped(m.color)}"${m.stroke ? ` stroke="${escaped(m.stroke)}"` : ''}/>${m.pattern ? `<rect ${box} fill="url(#rock-${escaped(m.pattern)})"/>` : ''}`;
       }
       case 'area':
       case 'line': {
@@ -17,13 +16,13 @@ export function svgOf(marks: Mark[], clip?: string): string {
         for (let n = 0; n < m.points.length; n += 2)
           d += `${n ? 'L' : 'M'}${m.points[n].toFixed(2)} ${m.points[n + 1].toFixed(2)}`;
         return m.kind === 'area'
-          ? `<path d="${d}Z" fill="${m.color}"/>${m.pattern ? `<path d="${d}Z" fill="url(#rock-${m.pattern})"/>` : ''}`
-          : `<path d="${d}" fill="none" stroke="${m.color}" stroke-width="${m.width}"${m.dash ? ` stroke-dasharray="${m.dash.join(' ')}"` : ''}/>`;
+          ? `<path d="${d}Z" fill="${escaped(m.color)}"/>${m.pattern ? `<path d="${d}Z" fill="url(#rock-${escaped(m.pattern)})"/>` : ''}`
+          : `<path d="${d}" fill="none" stroke="${escaped(m.color)}" stroke-width="${m.width}"${m.dash ? ` stroke-dasharray="${m.dash.join(' ')}"` : ''}/>`;
       }
       case 'dot':
-        return `<circle cx="${m.x.toFixed(2)}" cy="${m.y.toFixed(2)}" r="${m.r}" fill="${m.color}"/>`;
+        return `<circle cx="${m.x.toFixed(2)}" cy="${m.y.toFixed(2)}" r="${m.r.toFixed(2)}" fill="${escaped(m.color)}"/>`;
       default:
-        return `<text x="${m.x.toFixed(2)}" y="${m.y.toFixed(2)}" fill="${m.color}" font-size="${m.size}" font-weight="${m.weight ?? 400}" text-anchor="${m.anchor ?? 'start'}">${escaped(m.text)}</text>`;
+        return `<text x="${m.x.toFixed(2)}" y="${m.y.toFixed(2)}" fill="${escaped(m.color)}" font-size="${m.size}" font-weight="${m.weight ?? 400}" text-anchor="${m.anchor ?? 'start'}">${escaped(m.text)}</text>`;
     }
   });
   return clip ? `<g clip-path="url(#${clip})">${out.join('')}</g>` : out.join('');

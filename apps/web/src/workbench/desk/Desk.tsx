@@ -1,11 +1,8 @@
 import 'dockview-react/dist/styles/dockview.css';
-import {
-  type DockviewApi,
-  DockviewReact,
-  type DockviewReadyEvent,
-  type IDockviewPanelHeaderProps,
-} from 'dockview-react';
-import { useDesk } from '../../state/desk';
+import { DockviewReact, type DockviewReadyEvent, type IDockviewPanelHeaderProps } from 'dockview-react';
+import type { ComponentType } from 'react';
+import { resetDesk, useDesk } from '../../state/desk';
+import { Boundary } from '../../ui/Boundary';
 import { CatalogueView } from '../../views/catalogue/CatalogueView';
 import { CrossplotView } from '../../views/crossplot/CrossplotView';
 import { LogsView } from '../../views/logs/LogsView';
@@ -14,39 +11,33 @@ import { SceneView } from '../../views/scene/SceneView';
 import { SectionView } from '../../views/section/SectionView';
 import { TieView } from '../../views/tie/TieView';
 import css from './Desk.module.css';
-import { holdDock } from './dock';
+import { arrangeAnew, holdDock } from './dock';
+
+/** A view that keeps what goes wrong in it to itself. */
+const kept = (what: string, View: ComponentType) => () => (
+  <Boundary what={what} remedies={[{ label: 'Back to the usual desk', act: startOver }]}>
+    <View />
+  </Boundary>
+);
+
+function startOver(): void {
+  resetDesk();
+  arrangeAnew();
+}
 
 const VIEWS = {
-  section: () => <SectionView />,
-  map: () => <MapView />,
-  scene: () => <SceneView />,
-  tie: () => <TieView />,
-  logs: () => <LogsView />,
-  crossplot: () => <CrossplotView />,
-  catalogue: () => <CatalogueView />,
+  section: kept('The section', SectionView),
+  map: kept('The map', MapView),
+  scene: kept('The scene', SceneView),
+  tie: kept('The tie', TieView),
+  logs: kept('The logs', LogsView),
+  crossplot: kept('The crossplot', CrossplotView),
+  catalogue: kept('The catalogue', CatalogueView),
 };
 
 /** A view's tab: its name only, since a desk always holds its views. */
 function Tab({ api }: IDockviewPanelHeaderProps) {
   return <span className={css.tab}>{api.title}</span>;
-}
-
-function arrange(api: DockviewApi): void {
-  api.clear();
-  const section = api.addPanel({ id: 'section', component: 'section', title: 'Section' });
-  const map = api.addPanel({
-    id: 'map',
-    component: 'map',
-    title: 'Map',
-    position: { referencePanel: section, direction: 'right' },
-    initialWidth: 400,
-  });
-  api.addPanel({
-    id: 'scene',
-    component: 'scene',
-    title: 'Scene',
-    position: { referencePanel: map, direction: 'below' },
-  });
 }
 
 /** The middle of the workbench: views that are split, dragged and stacked; the arrangement survives a reload. */
@@ -56,24 +47,26 @@ export function Desk() {
     const { layout } = useDesk.getState();
     try {
       if (layout) event.api.fromJSON(layout);
-      else arrange(event.api);
+      else arrangeAnew(event.api);
     } catch {
-      arrange(event.api);
+      arrangeAnew(event.api);
     }
-    if (event.api.panels.length === 0) arrange(event.api);
+    if (event.api.panels.length === 0) arrangeAnew(event.api);
     event.api.onDidLayoutChange(() => {
       if (event.api.panels.length > 0) useDesk.setState({ layout: event.api.toJSON() });
     });
   };
   return (
     <main className={css.desk} aria-label="Desk">
-      <DockviewReact
-        defaultTabComponent={Tab}
-        components={VIEWS}
-        onReady={ready}
-        className={`dockview-theme-abyss ${css.dock}`}
-        disableFloatingGroups
-      />
+      <Boundary what="The desk" remedies={[{ label: 'Back to the usual desk', act: startOver }]}>
+        <DockviewReact
+          defaultTabComponent={Tab}
+          components={VIEWS}
+          onReady={ready}
+          className={`dockview-theme-abyss ${css.dock}`}
+          disableFloatingGroups
+        />
+      </Boundary>
     </main>
   );
 }

@@ -1,9 +1,10 @@
 import type { DockviewApi, SerializedDockview } from 'dockview-react';
+import type { VIEW_IDS } from '../../state/readDesk';
 
 let dock: DockviewApi | null = null;
 
 /** Views that a desk need not hold: they open beside the section when there is something for them. */
-const TITLES = {
+const TITLES: Record<ViewId, string> = {
   section: 'Section',
   map: 'Map',
   scene: 'Scene',
@@ -14,7 +15,7 @@ const TITLES = {
 };
 /** Views that need the whole desk while they are in front. */
 const WHOLE: string[] = ['tie', 'logs', 'catalogue'];
-export type ViewId = keyof typeof TITLES;
+export type ViewId = (typeof VIEW_IDS)[number];
 
 /** The desk says that it is there. */
 export function holdDock(api: DockviewApi): void {
@@ -23,6 +24,26 @@ export function holdDock(api: DockviewApi): void {
   api.onDidActivePanelChange(({ panel }) => {
     if (panel && !WHOLE.includes(panel.id) && api.hasMaximizedGroup()) api.exitMaximizedGroup();
     if (panel && WHOLE.includes(panel.id) && !api.hasMaximizedGroup()) panel.api.maximize();
+  });
+}
+
+/** Put the views as a project without a desk has them. */
+export function arrangeAnew(api: DockviewApi | null = dock): void {
+  if (!api) return;
+  api.clear();
+  const section = api.addPanel({ id: 'section', component: 'section', title: TITLES.section });
+  const map = api.addPanel({
+    id: 'map',
+    component: 'map',
+    title: TITLES.map,
+    position: { referencePanel: section, direction: 'right' },
+    initialWidth: 400,
+  });
+  api.addPanel({
+    id: 'scene',
+    component: 'scene',
+    title: TITLES.scene,
+    position: { referencePanel: map, direction: 'below' },
   });
 }
 

@@ -1,3 +1,5 @@
+import { xmlText as escaped, withoutControls } from '@lithagon/core';
+
 /** What goes round a picture besides the view itself. */
 export interface Caption {
   title: string;
@@ -29,8 +31,6 @@ const STYLES = [
   'visibility',
   'display',
 ];
-
-const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 
 /** The interface's typeface as a rule that a file can carry, or nothing where it cannot be had. */
 async function typeface(): Promise<string> {
@@ -145,7 +145,9 @@ export async function composeSvg(view: HTMLElement, caption: Caption): Promise<s
     `<text x="${total[0] - PAD}" y="${total[1] - 8}" text-anchor="end" style="font-family:${family};font-size:11px;fill:${slate}">${escaped(caption.frame)}</text>`,
     `<svg x="${PAD}" y="${HEAD}" width="${width}" height="${height}" style="overflow:hidden">${parts.join('')}</svg>`,
     '</svg>',
-  ].join('\n');
+  ]
+    .map(withoutControls)
+    .join('\n');
 }
 
 /** An SVG drawn at so many pixels to each of its own. */

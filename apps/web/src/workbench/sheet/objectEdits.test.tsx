@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { type EarthObject, type Logs, outOfDate, type Volume, waitingFor } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
-import { MADE } from '@lithagon/core/testing/objects';
+import { MADE, twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { undo } from '../../state/history';
 import { useProject } from '../../state/project';
@@ -14,8 +14,7 @@ beforeEach(async () => {
   const { store, seismic } = await layeredField();
   const loaded = { ...seismic, madeBy: { ...MADE, step: 'data.load' } };
   const child = {
-    ...seismic,
-    id: 'child',
+    ...twinOf(seismic, 'child'),
     name: 'Made of it',
     madeBy: { ...MADE, inputs: { seismic: [`${seismic.id}@${seismic.revision}`] } },
   };
@@ -109,7 +108,7 @@ describe('what waits for a well', () => {
 
 test('the class of a curve is corrected once for all wells that have one of its name, and for what is loaded later', async () => {
   const logs = objects.find((o): o is Logs => o.kind === 'logs') as Logs;
-  const other = { ...logs, id: 'other', name: 'Other logs', well: 'T-2' };
+  const other = { ...twinOf(logs, 'other'), name: 'Other logs', well: 'T-2' };
   await openWith([...objects, other]);
   const mnemonic = logs.curves.find((c) => c.class === 'gamma ray')?.mnemonic ?? '';
   const { hands } = onPage(<CurveClasses logs={logs} />);

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { columnOfTops, type EarthObject } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
-import { MADE } from '@lithagon/core/testing/objects';
+import { MADE, twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../../state/desk';
 import { useSelection } from '../../state/selection';
@@ -59,8 +59,7 @@ describe('the tray of a bed', () => {
   test('marks what is out of date, as its bed does, and offers to rebuild it', async () => {
     const seismic = field.find((o) => o.name === 'Seismic') as EarthObject;
     const worn = {
-      ...seismic,
-      id: 'worn',
+      ...twinOf(seismic, 'worn'),
       name: 'Worn',
       stage: 'attributes',
       madeBy: { ...MADE, inputs: { seismic: [`${seismic.id}@an older one`] } },

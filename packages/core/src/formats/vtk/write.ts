@@ -1,3 +1,4 @@
+import { xmlText } from '../xml.ts';
 /** An array of a VTK file: its name, how many numbers make one value, and the bytes of its numbers, little-endian. */
 export interface VtkArray {
   name: string;
@@ -17,8 +18,6 @@ interface Piece {
   cells?: { name: 'Lines' | 'Polys'; arrays: VtkArray[] };
 }
 
-const quoted = (text: string) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
-
 /**
  * The head of a VTK XML file whose arrays follow it as raw appended data (VTK File Formats, XML, version 1.0), and the
  * order in which they follow: each as its length in eight bytes and then its numbers.
@@ -30,7 +29,7 @@ export function vtkHead({ kind, attributes, piece, points, pointData, cells }: P
   const order: VtkArray[] = [];
   let offset = 0;
   const array = (a: VtkArray) => {
-    const text = `<DataArray type="${a.type}" Name="${quoted(a.name)}" NumberOfComponents="${a.components}" format="appended" offset="${offset}"/>`;
+    const text = `<DataArray type="${a.type}" Name="${xmlText(a.name)}" NumberOfComponents="${a.components}" format="appended" offset="${offset}"/>`;
     order.push(a);
     offset += 8 + a.bytes;
     return text;
