@@ -9,6 +9,7 @@ export default defineConfig({
       'packages/*/src/**/*.test.ts',
       'apps/cli/src/**/*.test.ts',
       'apps/web/src/**/*.test.{ts,tsx}',
+      'apps/web/server/**/*.test.mjs',
       'scripts/**/*.test.ts',
     ],
     testTimeout: 60000,

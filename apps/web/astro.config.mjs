@@ -1,10 +1,10 @@
-import node from '@astrojs/node';
 import react from '@astrojs/react';
 import { defineConfig } from 'astro/config';
 
+// every page is made when it is built: the server gives out files and runs nothing
 export default defineConfig({
-  output: 'server',
-  adapter: node({ mode: 'middleware' }),
+  output: 'static',
+  outDir: './dist/client',
   integrations: [react()],
   devToolbar: { enabled: false },
   build: { inlineStylesheets: 'never' },

@@ -1,5 +1,7 @@
-// The production server: Astro's handler and the built files behind Fastify, cross-origin isolated, on loopback.
+// The production server: the built files behind Fastify, cross-origin isolated, on loopback. It gives out files and
+// runs nothing, so that what a request can ask of it is bounded by what is there.
 import { existsSync } from 'node:fs';
+import { createServer, STATUS_CODES } from 'node:http';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import fastifyStatic from '@fastify/static';
@@ -8,40 +10,85 @@ import { headers, inlineScriptHashes } from './policy.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
-/** Start serving. `demo` is a folder with `files/` and `project/`, served read-only under /demo/ where it is there. */
-export async function serve({ port = 4173, host = '127.0.0.1', demo } = {}) {
-  const client = join(root, 'dist/client');
-  const { handler } = await import(join(root, 'dist/server/entry.mjs'));
+const SENTENCES = {
+  400: 'This is no request that can be read.',
+  404: 'There is nothing here.',
+  405: 'Files can only be read here.',
+  408: 'The request took too long.',
+  431: 'The headers of the request are too long.',
+  500: 'The server failed at this.',
+};
+/** What a status says to people; the server's own words are for its operator. */
+const sentence = (status) => `${SENTENCES[status] ?? STATUS_CODES[status] ?? 'No.'}\n`;
+
+/** A request that never came to be one, answered on its bare socket. */
+function refuse(fixed, cause, socket) {
+  if (cause.code === 'ECONNRESET' || !socket.writable) return void socket.destroy();
+  const status = { HPE_HEADER_OVERFLOW: 431, ERR_HTTP_REQUEST_TIMEOUT: 408 }[cause.code] ?? 400;
+  const body = sentence(status);
+  const lines = Object.entries({
+    ...fixed,
+    'content-type': 'text/plain; charset=utf-8',
+    'content-length': Buffer.byteLength(body),
+    connection: 'close',
+  }).map(([name, value]) => `${name}: ${value}`);
+  socket.end(`HTTP/1.1 ${status} ${STATUS_CODES[status]}\r\n${lines.join('\r\n')}\r\n\r\n${body}`);
+}
+
+/**
+ * Start serving. `client` is the folder of the built pages; `demo` one with `files/` and `project/`, served under /demo/
+ * where it is there.
+ */
+export async function serve({ port = 4173, host = '127.0.0.1', client = join(root, 'dist/client'), demo } = {}) {
   const fixed = headers(inlineScriptHashes(client));
-  const app = Fastify({ logger: false });
-  app.addHook('onRequest', async (_request, reply) => {
-    // raw headers, so that Astro's own responses carry them too
-    for (const [name, value] of Object.entries(fixed)) reply.raw.setHeader(name, value);
+  const answer = (reply, status) => reply.code(status).type('text/plain; charset=utf-8').send(sentence(status));
+  const app = Fastify({
+    logger: false,
+    // on the bare response, so that whoever answers, and with whatever status, they are there
+    serverFactory: (handler) => {
+      const take = (request, response) => {
+        for (const [name, value] of Object.entries(fixed)) response.setHeader(name, value);
+        if (request.headers.host || request.httpVersion === '1.0') return handler(request, response);
+        response.writeHead(400, { 'content-type': 'text/plain; charset=utf-8', connection: 'close' });
+        response.end(sentence(400));
+      };
+      // Node's own answers to these would carry no headers
+      const server = createServer({ requireHostHeader: false }, take);
+      return server.on('checkExpectation', take).on('checkContinue', take);
+    },
+    clientErrorHandler: (cause, socket) => refuse(fixed, cause, socket),
+    frameworkErrors: (_cause, _request, reply) => answer(reply, 400),
   });
+  app.addHook('onRequest', async (request, reply) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return;
+    // what it would send is not waited for
+    reply.header('allow', 'GET, HEAD').header('connection', 'close');
+    return answer(reply, 405);
+  });
+  app.setErrorHandler((cause, _request, reply) => {
+    const status = cause.statusCode ?? 500;
+    return answer(reply, status === 403 ? 404 : status);
+  });
+  app.setNotFoundHandler((_request, reply) => answer(reply, 404));
   await app.register(fastifyStatic, {
     root: client,
     cacheControl: false,
-    decorateReply: true,
+    redirect: true,
+    dotfiles: 'ignore',
     setHeaders: (response, path) => {
       const cache = path.includes('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache';
       response.setHeader('cache-control', cache);
     },
   });
-  if (demo && existsSync(demo))
-    await app.register(fastifyStatic, {
-      root: resolve(demo),
-      prefix: '/demo/',
-      decorateReply: false,
-      dotfiles: 'deny',
-    });
-  // what is no file is Astro's to answer
-  app.setNotFoundHandler((request, reply) => {
-    reply.hijack();
-    handler(request.raw, reply.raw, () => {
-      reply.raw.statusCode = 404;
-      reply.raw.end('There is nothing here.');
-    });
-  });
+  for (const part of ['files', 'project'])
+    if (demo && existsSync(join(demo, part)))
+      await app.register(fastifyStatic, {
+        root: resolve(demo, part),
+        prefix: `/demo/${part}/`,
+        decorateReply: false,
+        dotfiles: 'ignore',
+        index: false,
+      });
   await app.listen({ port, host });
   return app;
 }
