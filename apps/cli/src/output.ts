@@ -1,4 +1,4 @@
-import { asLithagonError } from '@lithagon/core';
+import { asLithagonError, visible } from '@lithagon/core';
 
 /** Where a command writes: results to `out`, progress and refusals to `err`. */
 export interface Output {
@@ -9,8 +9,9 @@ export interface Output {
 }
 
 export const terminal: Output = {
-  out: (text) => void process.stdout.write(`${text}\n`),
-  err: (text) => void process.stderr.write(`${text}\n`),
+  // names may hold what a terminal obeys
+  out: (text) => void process.stdout.write(`${visible(text)}\n`),
+  err: (text) => void process.stderr.write(`${visible(text)}\n`),
   interactive: process.stderr.isTTY === true,
 };
 

@@ -91,7 +91,7 @@ async function reportOf(
     case 'CSV':
       return await inspectTable(source, await readText(source), declare, around);
     case 'GeoJSON':
-      return await inspectGeoJson(source, await readText(source), declare, around);
+      return await inspectGeoJson(source, await readText(source, { most: 100e6, lines: false }), declare, around);
     case 'shapefile':
       return await inspectShapefile(source, beside, declare, around);
     case 'P1/90':

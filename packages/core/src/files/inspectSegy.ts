@@ -75,6 +75,24 @@ export function questionsFor(stats: { min: number; negative: number; median: num
   ];
 }
 
+/** Interval that was declared, ms or m. */
+function declaredInterval({ interval }: Declarations, name: string): number | undefined {
+  if (interval === undefined || interval === '') return undefined;
+  const value = Number(interval);
+  if (value > 0 && value <= 1000) return value;
+  throw new LithagonError('declare', `“${interval}” is no sample interval.`, {
+    object: name,
+    fix: 'Give it in ms, or in m where the file is in depth: more than 0, and at most 1000.',
+  });
+}
+
+const INTERVAL: Question = {
+  key: 'interval',
+  label: 'Sample interval, ms or m',
+  typed: true,
+  options: ['1', '2', '4'].map((value) => ({ value, label: value })),
+};
+
 const BARS = 61;
 
 /** Read a line of traces as a picture of what is in the file. */
@@ -175,7 +193,7 @@ export async function inspectSegy(
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<SegyInspection> {
-  const file = await openSegy(sources);
+  const file = await openSegy(sources, declaredInterval(declare, sources[0].name));
   const [source] = sources;
   const units = unitsOf(around.frame);
   const { headers } = file.parts[0];
@@ -249,6 +267,7 @@ export async function inspectSegy(
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
   report.problems.push(...index.problems);
   report.questions = questionsFor(looked.stats, [report.file, ...headers.textLines]);
+  if (!file.intervalKnown || declare.interval) report.questions.push(INTERVAL);
   segy.sample = looked.sample;
   segy.histogram = looked.histogram;
   segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
@@ -312,6 +331,7 @@ async function inspectLines(
   const looked = await sampleSection(file, lines[0].traces);
   report.takenFor = lines.length === 1 ? '2D seismic line' : `${lines.length} 2D seismic lines`;
   report.questions = questionsFor(looked.stats, [report.file, ...file.parts[0].headers.textLines]);
+  if (!file.intervalKnown) report.questions.push(INTERVAL);
   if (report.segy) Object.assign(report.segy, { sample: looked.sample, histogram: looked.histogram });
   report.sketch.lines = lines.map((l) => l.path);
   report.sketch.points = lines

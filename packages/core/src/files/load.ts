@@ -85,7 +85,7 @@ export async function loadFile(
         loaded = await objectsOfTable(loading, await readText(source));
         break;
       case 'GeoJSON':
-        loaded = await objectsOfShapes(loading, await readText(source));
+        loaded = await objectsOfShapes(loading, await readText(source, { most: 100e6, lines: false }));
         break;
       case 'shapefile':
         loaded = await objectsOfShapefile(loading);

@@ -56,6 +56,15 @@ export async function objectsOfSegy(loading: Loading): Promise<Loaded> {
   );
   const { report } = looked;
   if (report.refused) throw new LithagonError(report.refused.code, report.refused.message, report.refused);
+  if (!looked.file.intervalKnown)
+    throw new LithagonError(
+      'undeclared',
+      `${source.name} does not say its sample interval, and no one has declared it.`,
+      {
+        object: source.name,
+        fix: 'Declare interval=4 (ms, or m where it is in depth), or what it is.',
+      },
+    );
   loading.takeFrame(looked.placement.frame);
   if (looked.lines) return linesOf(loading, looked, looked.lines, declared);
   return volumeOf(loading, looked, declared);

@@ -89,7 +89,7 @@ export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTabl
   return {
     shapes,
     points: records.length - shapes.length,
-    crs: prj ? await crsOfWkt(await readText(prj), crsTable) : undefined,
+    crs: prj ? await crsOfWkt(await readText(prj, { most: 1e6 }), crsTable) : undefined,
   };
 }
 

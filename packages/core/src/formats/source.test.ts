@@ -95,9 +95,25 @@ describe('a file', () => {
     expect(blobSource('a.sgy', at(5)).stamp).not.toBe(blobSource('a.sgy', at(6)).stamp);
     expect(blobSource('a.sgy', new Blob([BYTES])).stamp).toBeUndefined();
   });
-  test('of text is read as such, up to what is asked for', async () => {
+  test('of text is read whole or refused, never cut; what cannot be seen in it is made visible', async () => {
     const source = memorySource('a.csv', new TextEncoder().encode('well,täglich\nQN-1,3\n'));
     expect(await readText(source)).toBe('well,täglich\nQN-1,3\n');
-    expect(await readText(source, 4)).toBe('well');
+    await expect(readText(source, { most: 4 })).rejects.toMatchObject({
+      code: 'text',
+      object: 'a.csv',
+      message: expect.stringContaining('can be read at once'),
+    });
+    const large = { name: 'l.csv', size: 213e6, read: () => Promise.reject(new Error('was read')) };
+    await expect(readText(large)).rejects.toThrow('l.csv has 213 MB of text, and 200 MB can be read at once.');
+    const oneLine = memorySource('one.csv', new Uint8Array(5e6).fill(65));
+    await expect(readText(oneLine)).rejects.toThrow('one.csv has a line (1) of more than 4 MB.');
+    expect((await readText(oneLine, { lines: false })).length).toBe(5e6);
+    const returns = memorySource(
+      'r.csv',
+      new Uint8Array(5e6).map((_, n) => (n % 1000 === 0 ? 13 : 65)),
+    );
+    expect((await readText(returns)).length).toBe(5e6);
+    const hidden = memorySource('h.csv', new TextEncoder().encode('a\u202eb,\u0007\tc\r\n'));
+    expect(await readText(hidden)).toBe('a\ufffdb,\u2407\tc\r\n');
   });
 });

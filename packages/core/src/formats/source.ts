@@ -1,4 +1,5 @@
 import { LithagonError } from '../earth/errors.ts';
+import { visible } from '../earth/text.ts';
 
 /** Bytes to be read: a file on disk, a dropped file, or memory. */
 export interface ByteSource {
@@ -63,8 +64,48 @@ export async function* readAhead<P extends Piece>(pieces: P[]): AsyncGenerator<[
   }
 }
 
-/** The whole of a text file, refusing one that is not text. */
-export async function readText(source: ByteSource, mostBytes = 200e6): Promise<string> {
-  const bytes = await source.read(0, Math.min(source.size, mostBytes));
-  return new TextDecoder('utf-8').decode(bytes);
+/** Most bytes of a file that is read as text, which is held in memory whole. */
+const MOST_TEXT = 200e6;
+/** Longest line of a table or log. */
+const LONGEST_LINE = 4e6;
+
+/**
+ * The whole of a text file, with what cannot be seen in it made visible; one that is longer than can be held is refused,
+ * never cut.
+ * @param lines whether it is made of lines of a sensible length, as tables and logs are
+ */
+export async function readText(source: ByteSource, { most = MOST_TEXT, lines = true } = {}): Promise<string> {
+  const refuse = (why: string, fix: string) =>
+    new LithagonError('text', `${source.name} ${why}`, { object: source.name, fix });
+  if (source.size > most)
+    throw refuse(
+      `has ${(source.size / 1e6).toFixed(0)} MB of text, and ${most / 1e6} MB can be read at once.`,
+      'Split it into several files. Nothing of it was loaded.',
+    );
+  const bytes = await source.read(0, source.size);
+  if (lines)
+    for (let at = 0, line = 1; at < bytes.length; line++) {
+      const end = bytes.indexOf(10, at);
+      // a file may end its lines by returns alone
+      const long = (end < 0 ? bytes.length : end) - at > LONGEST_LINE;
+      if (long && longest(bytes.subarray(at, end < 0 ? undefined : end), 13) > LONGEST_LINE)
+        throw refuse(
+          `has a line (${line}) of more than ${LONGEST_LINE / 1e6} MB.`,
+          'It is no table or log: check what it is.',
+        );
+      at = end < 0 ? bytes.length : end + 1;
+    }
+  return visible(new TextDecoder('utf-8').decode(bytes));
+}
+
+/** The longest run without a byte. */
+function longest(bytes: Uint8Array, mark: number): number {
+  let most = 0;
+  for (let at = 0; at <= bytes.length; ) {
+    const end = bytes.indexOf(mark, at);
+    most = Math.max(most, (end < 0 ? bytes.length : end) - at);
+    if (end < 0) break;
+    at = end + 1;
+  }
+  return most;
 }

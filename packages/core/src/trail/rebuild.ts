@@ -17,9 +17,12 @@ export function inputsOf(object: EarthObject): string[] {
 export function beneath(objects: EarthObject[], id: string): EarthObject[] {
   const byId = new Map(objects.map((o) => [o.id, o]));
   const out = new Map<string, EarthObject>();
+  const seen = new Set<string>();
   const visit = (each: string) => {
     const object = byId.get(each);
-    if (!object || out.has(each)) return;
+    // a trail that leads back to itself, which a file may have, is followed once
+    if (!object || seen.has(each)) return;
+    seen.add(each);
     for (const input of inputsOf(object)) visit(input);
     out.set(each, object);
   };

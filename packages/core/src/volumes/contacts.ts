@@ -1,3 +1,5 @@
+import { extentOf } from '../numerics/extent.ts';
+
 /** Contacts where pressure gradients meet, in metres below the datum, each with the range that the data allow. */
 export interface ContactFit {
   goc: number | null;
@@ -23,8 +25,7 @@ export function contactsFromPressures(
 ): ContactFit | null {
   if (points.length < 4) return null;
   const zs = points.map((q) => q.z);
-  const low = Math.min(...zs);
-  const high = Math.max(...zs);
+  const [low, high] = extentOf(zs);
   const step = Math.max(0.25, (high - low) / 240);
   const grid: number[] = [];
   for (let z = low - 5; z <= high + 40; z += step) grid.push(z);
@@ -48,12 +49,11 @@ export function contactsFromPressures(
   const best = all.reduce((a, b) => (b.sum < a.sum ? b : a));
   const variance = best.sum / Math.max(1, points.length - 3);
   const allowed = all.filter((a) => a.sum <= best.sum + 4 * variance);
-  const span = (values: number[]): [number, number] => [Math.min(...values), Math.max(...values)];
   return {
     goc: best.goc,
     owc: best.owc,
-    gocRange: best.goc === null ? null : span(allowed.map((a) => a.goc as number)),
-    owcRange: span(allowed.map((a) => a.owc)),
+    gocRange: best.goc === null ? null : extentOf(allowed.map((a) => a.goc as number)),
+    owcRange: extentOf(allowed.map((a) => a.owc)),
     rms: Math.sqrt(best.sum / points.length),
   };
 }

@@ -247,6 +247,8 @@ function operate(node: Walked, variables: Map<string, Variable>, n: number): Val
   return { values: each(n, a.values, b.values, f), dimension: isSum ? (a.dimension ?? b.dimension) : null };
 }
 
+const tooDeep = () => refuse('The formula has too many parts inside each other.', 'Write it in several steps.');
+
 /**
  * Evaluate a formula over curves of one length. Curves of no samples are enough to learn what it would measure.
  * @param unit what the result is to be in, where empty its SI unit; a unit of another dimension is refused
@@ -263,14 +265,21 @@ export async function evaluateFormula(
   try {
     // “in” is an operator of units to the parser, and − a sign that people paste
     node = parse(text.replace(/−/g, '-').replace(/\bin\s*\(/g, 'inUnit('));
+    node.traverse((n) => {
+      const each = n as unknown as Walked;
+      if (each.type === 'FunctionNode' && each.fn?.name === 'inUnit') each.fn.name = 'in';
+    });
   } catch (cause) {
+    if (cause instanceof RangeError) throw tooDeep();
     throw refuse(`The formula cannot be read: ${(cause as Error).message}.`, 'Mend it and try again.');
   }
-  node.traverse((n) => {
-    const each = n as unknown as Walked;
-    if (each.type === 'FunctionNode' && each.fn?.name === 'inUnit') each.fn.name = 'in';
-  });
-  const value = walk(node as unknown as Walked, variables, length);
+  let value: Value;
+  try {
+    value = walk(node as unknown as Walked, variables, length);
+  } catch (cause) {
+    if (cause instanceof RangeError) throw tooDeep();
+    throw cause;
+  }
   const si = known(value.dimension);
   const wanted = unit ? unitFacts(unit) : { dimension: value.dimension, toSi: 1 };
   if (value.dimension !== null && !alike(value.dimension, wanted.dimension))

@@ -1,3 +1,4 @@
+import { extentOf } from '@lithagon/core';
 import type { WellColumn } from './columns';
 import { type Mark, type TrackBox, trackMarks } from './marks';
 import type { LogsDesk, Track } from './template';
@@ -55,9 +56,9 @@ export function wholeWindow(columns: WellColumn[], hang: string | null): [number
     for (const t of c.tops) tops.push(c.axisAt(t.md) + hung);
   }
   const known = (values: number[]) => values.filter((v) => !Number.isNaN(v) && v > -1e5);
-  const [low, high] = [Math.min(...known(logs)), Math.max(...known([...logs, ...tops]))];
+  const [low, high] = [extentOf(known(logs))[0], extentOf(known([...logs, ...tops]))[1]];
   if (Number.isFinite(low)) return high > low ? [low, high] : [0, 1000];
-  const [first, last] = [Math.min(...known(tops)), Math.max(...known(tops))];
+  const [first, last] = extentOf(known(tops));
   if (!Number.isFinite(first)) return [0, 1000];
   // tops alone: with room above and below them
   const room = 0.1 * (last - first) || 100;

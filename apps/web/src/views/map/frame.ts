@@ -1,5 +1,5 @@
 import type { EarthObject } from '@lithagon/core';
-import { cornersOf } from '@lithagon/core';
+import { cornersOf, extentOf } from '@lithagon/core';
 import type { Size } from '../common/hooks';
 
 /** What part of the earth a map shows: its centre and metres a pixel; north is up. */
@@ -21,8 +21,8 @@ type Point = [x: number, y: number];
 
 /** West, east, south and north ends of points. */
 function endsOf(points: Point[]): { x0: number; x1: number; y0: number; y1: number } {
-  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
+  const [[x0, x1], [y0, y1]] = [extentOf(points.map((p) => p[0])), extentOf(points.map((p) => p[1]))];
+  return { x0, x1, y0, y1 };
 }
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[(values.length - 1) >> 1];

@@ -1,5 +1,5 @@
 import type { FileReport } from '@lithagon/core';
-import { cornersOf } from '@lithagon/core';
+import { cornersOf, extentOf } from '@lithagon/core';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import css from './LoadSheet.module.css';
@@ -25,10 +25,9 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
   const core = reports.some((r) => r.format === 'SEG-Y')
     ? [...held.flat(), ...reports.filter((r) => r.format === 'SEG-Y').flatMap((r) => r.sketch.lines.flat())]
     : points;
-  const xs = core.map((p) => p[0]);
-  const ys = core.map((p) => p[1]);
-  const span = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1) * 1.25;
-  const [cx, cy] = [(Math.max(...xs) + Math.min(...xs)) / 2, (Math.max(...ys) + Math.min(...ys)) / 2];
+  const [[x0, x1], [y0, y1]] = [extentOf(core.map((p) => p[0])), extentOf(core.map((p) => p[1]))];
+  const span = Math.max(x1 - x0, y1 - y0, 1) * 1.25;
+  const [cx, cy] = [(x1 + x0) / 2, (y1 + y0) / 2];
   const at = ([x, y]: [number, number]) =>
     `${(((x - cx) / span + 0.5) * 300).toFixed(1)} ${((0.5 - (y - cy) / span) * 300).toFixed(1)}`;
   // kilometres where metres are shown, else thousands of feet

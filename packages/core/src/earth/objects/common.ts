@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Lattice } from '../lattice.ts';
+import { visible } from '../text.ts';
 import { QUANTITIES, type Quantity } from '../units.ts';
 
 /** Time or depth (or geological age): declared on everything that has a vertical position, never implied. */
@@ -86,7 +87,7 @@ export type MadeBy = z.infer<typeof madeBySchema>;
 /** What every object has. */
 export const base = {
   id: idSchema,
-  name: z.string().min(1).max(200),
+  name: z.string().min(1).max(200).transform(visible),
   /** Hash of what made it: for what was loaded, of its samples and declarations. */
   revision: z.string(),
   stage: z.string(),

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { LithagonError } from '../../earth/errors.ts';
 import { unitNamed } from '../../earth/units.ts';
+import { unguarded } from './guard.ts';
 
 /** The cells of a table as text, whatever its separators. */
 export interface Cells {
@@ -96,7 +97,7 @@ export function cellsOf(name: string, text: string): Cells {
   const head = byBlanks(plain.slice(0, LOOK)).slice(0, plain.length > LOOK ? -1 : undefined);
   const even = evenness(rows);
   if (even < 0.5 ? evenness(head) >= even : even < 1 && evenness(head) === 1) rows = byBlanks(plain);
-  rows = rows.map((row) => row.map((cell) => cell.trim()));
+  rows = rows.map((row) => row.map((cell) => unguarded(cell.trim())));
   const refuse = (): never => {
     throw new LithagonError('csv', `${name} cannot be read as a table: it has no row of column names.`, {
       object: name,

@@ -1,5 +1,6 @@
 import { LithagonError } from '../../earth/errors.ts';
 import { factor, unitNamed } from '../../earth/units.ts';
+import { extentOf } from '../../numerics/extent.ts';
 import { cellsOf, degreesOf, hasDecimalComma, numberOf } from './dialect.ts';
 import { TABLES, type TableSpec } from './tableKinds.ts';
 
@@ -196,7 +197,7 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
     );
   if (bad.size > 0)
     warnings.push(
-      `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${Math.min(...bad) + guess.firstLine}).`,
+      `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${extentOf(bad)[0] + guess.firstLine}).`,
     );
   if (guess.told.includes('well')) texts.well = body.map(() => mapping.well ?? '');
   const keep = body.map((_, n) => n).filter((n) => !bad.has(n));

@@ -1,10 +1,11 @@
+import { guarded } from './guard.ts';
+
 /** A cell as CSV writes it: quoted where it must be; NaN and null are empty. */
 function cell(value: unknown): string {
   if (value === null || value === undefined || (typeof value === 'number' && Number.isNaN(value))) return '';
   const text = String(value);
-  // a spreadsheet must not take a text for a formula
-  const safe = typeof value === 'string' && /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+  const safe = typeof value === 'string' ? guarded(text) : text;
+  return /[",;|\t\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
 
 /** Rows as CSV (RFC 4180) under plain column names. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
+import { visible } from '../../earth/text.ts';
 
 const position = z.array(z.number()).min(2);
 const geometry = z.discriminatedUnion('type', [
@@ -64,7 +65,9 @@ export function parseGeoJson(name: string, text: string): GeoJson {
   let skipped = 0;
   const pairs = (ring: number[][]) => ring.map(([a, b]) => [a, b] as [number, number]);
   for (const f of features) {
-    const label = String(f.properties?.name ?? title ?? name.replace(/\.[^.]*$/, '')).slice(0, 200);
+    const own = f.properties?.name;
+    const said = [typeof own === 'number' ? String(own) : own, title].find((t) => typeof t === 'string' && t.trim());
+    const label = visible((said as string | undefined) ?? name.replace(/\.[^.]*$/, '')).slice(0, 200);
     const several = geometries.safeParse(f.geometry);
     for (const part of several.success ? several.data.geometries : [f.geometry]) {
       const g = geometry.safeParse(part);

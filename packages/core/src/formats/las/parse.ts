@@ -20,6 +20,9 @@ export interface LasFile {
   warnings: string[];
 }
 
+/** More curves than any tool records. */
+const MOST_CURVES = 10_000;
+
 interface Line {
   mnemonic: string;
   unit: string;
@@ -109,6 +112,11 @@ export function parseLas(name: string, text: string): LasFile[] {
     const curveLines = parsed(defined(section));
     if (curveLines.length === 0)
       refuse('it has no curve section, so nothing says what its columns are.', 'Ask for the file again.');
+    if (curveLines.length > MOST_CURVES)
+      refuse(
+        `it names ${curveLines.length} curves, and ${MOST_CURVES} can be read.`,
+        'Check its curve section, or split the file.',
+      );
     const rows = rowsOf(section.lines, curveLines.length, wrapped, separators);
     return { ...common, ...curvesOf(name, curveLines, rows.columns, fact, rows.warnings) };
   });

@@ -17,14 +17,19 @@ export interface SegyFile {
   traces: number;
   samples: number;
   intervalMs: number;
+  /** False where neither a header nor anyone has said the interval. */
+  intervalKnown: boolean;
 }
 
-/** Open files as parts of one volume; refuses parts whose traces are not of one kind. */
-export async function openSegy(sources: ByteSource[]): Promise<SegyFile> {
+/**
+ * Open files as parts of one volume; refuses parts whose traces are not of one kind.
+ * @param intervalMs sample interval that was declared, over what the headers say
+ */
+export async function openSegy(sources: ByteSource[], intervalMs?: number): Promise<SegyFile> {
   const parts: SegyPart[] = [];
   let from = 0;
   for (const source of sources) {
-    const headers = await readHeaders(source);
+    const headers = await readHeaders(source, intervalMs);
     const first = parts[0]?.headers;
     if (first && (first.samples !== headers.samples || first.intervalMs !== headers.intervalMs))
       throw new LithagonError(
@@ -35,8 +40,8 @@ export async function openSegy(sources: ByteSource[]): Promise<SegyFile> {
     parts.push({ source, headers, from });
     from += headers.traces;
   }
-  const { samples, intervalMs } = parts[0].headers;
-  return { name: sources[0].name, parts, traces: from, samples, intervalMs };
+  const { samples, intervalMs: interval, intervalKnown } = parts[0].headers;
+  return { name: sources[0].name, parts, traces: from, samples, intervalMs: interval, intervalKnown };
 }
 
 /** The part that holds a trace. */

@@ -11,6 +11,8 @@ export interface SegyHeaders {
   format: number;
   samples: number;
   intervalMs: number;
+  /** False where no header says the interval and no one has: it is then 1 until somebody does. */
+  intervalKnown: boolean;
   /** Distances are feet where the file says so. */
   feet: boolean;
   firstTrace: number;
@@ -108,8 +110,11 @@ function readCandidate(view: DataView, littleEndian: boolean): Candidate {
   return { littleEndian, format, samples, intervalUs, worth };
 }
 
-/** Read and judge a file's headers; refuses with a reason what is not SEG-Y. */
-export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
+/**
+ * Read and judge a file's headers; refuses with a reason what is not SEG-Y.
+ * @param intervalMs sample interval that was declared, over what the headers say
+ */
+export async function readHeaders(source: ByteSource, intervalMs?: number): Promise<SegyHeaders> {
   const refuse = (why: string, fix: string): never => {
     throw new LithagonError('segy', `${source.name} cannot be read as SEG-Y: ${why}`, { object: source.name, fix });
   };
@@ -135,9 +140,7 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
   const extended = view.getInt16(304, littleEndian);
   const major = view.getUint8(littleEndian ? 301 : 300);
   const revision = major === 0 ? '0' : `${major}.${view.getUint8(littleEndian ? 300 : 301)}`;
-  let firstTrace = 3600;
-  if (major >= 1 && extended > 0) firstTrace += 3200 * extended;
-  else if (major >= 1 && extended < 0) firstTrace = await findEndOfText(source);
+  const firstTrace = await endOfText(source, major >= 1 ? extended : 0, problems);
   const extensions = major >= 2 ? view.getInt32(306, littleEndian) : 0;
   const headerBytes = 240 * (1 + (extensions > 0 && extensions < 100 ? extensions : 0));
   const first = await source.read(firstTrace, 240);
@@ -160,11 +163,14 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
     );
   // revision 2 has room for intervals that are no whole number of microseconds
   const exact = major >= 2 ? view.getFloat64(72, littleEndian) : 0;
-  let intervalUs = exact > 0 && exact < 1e7 ? exact : best.intervalUs;
-  if (intervalUs === 0) {
-    intervalUs = trace.getUint16(116, littleEndian);
-    problems.push(`The binary header has no sample interval; the first trace says ${intervalUs} µs.`);
-  }
+  const interval = intervalOf(
+    exact > 0 && exact < 1e7 ? exact : 0,
+    best.intervalUs,
+    trace.getUint16(116, littleEndian),
+    major,
+  );
+  if (intervalMs !== undefined) interval.us = 1000 * intervalMs;
+  else if (interval.says) problems.push(interval.says);
   const mayVary = major > 0 && view.getInt16(302, littleEndian) !== 1;
   const varying =
     mayVary && !fits(samples) ? await scanTraces(source, firstTrace, headerBytes, bytes, littleEndian) : null;
@@ -195,7 +201,8 @@ export async function readHeaders(source: ByteSource): Promise<SegyHeaders> {
     revision,
     format,
     samples,
-    intervalMs: intervalUs / 1000,
+    intervalMs: interval.us > 0 ? interval.us / 1000 : 1,
+    intervalKnown: interval.us > 0,
     feet: view.getInt16(54, littleEndian) === 2,
     firstTrace,
     headerBytes,
@@ -291,11 +298,60 @@ function binaryFields(view: DataView, littleEndian: boolean): SegyHeaders['binar
   });
 }
 
-/** A variable number of extended text headers ends with a stanza that says so. */
-async function findEndOfText(source: ByteSource): Promise<number> {
-  for (let at = 3600; at + 3200 <= source.size; at += 3200) {
-    const { lines } = decodeText(await source.read(at, 3200));
-    if (lines.some((line) => line.replace(/\s/g, '').toLowerCase().includes('((seg:endtext))'))) return at + 3200;
+/**
+ * Sample interval in µs, 0 where no header says one, with what is odd about it. Both headers have 16 bits for it, with a
+ * sign before revision 2.
+ */
+function intervalOf(
+  exact: number,
+  inFile: number,
+  inTrace: number,
+  major: number,
+): { us: number; says: string | null } {
+  if (exact > 0) return { us: exact, says: null };
+  const [says, us] = inFile > 0 ? ['The binary header', inFile] : ['The first trace', inTrace];
+  if (us === 0)
+    return {
+      us: 0,
+      says: 'Neither its binary header nor its first trace says the sample interval: it has to be declared.',
+    };
+  if (us > 32767 && major < 2)
+    return {
+      us: 65536 - us,
+      says: `${says} says a sample interval of ${us - 65536} µs, which was taken for ${65536 - us} µs.`,
+    };
+  return {
+    us,
+    says: inFile > 0 ? null : `The binary header has no sample interval; the first trace says ${us} µs.`,
+  };
+}
+
+const TEXT = 3200;
+/** Most extended text headers that are looked through for their end. */
+const MOST_TEXTS = 1000;
+
+/**
+ * Where the extended text headers end and the traces begin.
+ * @param claimed how many there are; negative where the last of them says so itself (SEG-Y rev 1, section 6)
+ */
+async function endOfText(source: ByteSource, claimed: number, problems: string[]): Promise<number> {
+  if (claimed === 0) return 3600;
+  if (claimed > 0) {
+    const end = 3600 + TEXT * claimed;
+    if (end + 240 <= source.size) return end;
+    problems.push(
+      `The binary header says that ${claimed} more text headers follow, for which there is no room; the traces were taken to begin at once.`,
+    );
+    return 3600;
   }
+  const bytes = await source.read(3600, TEXT * MOST_TEXTS);
+  for (let at = 0; at + TEXT <= bytes.length; at += TEXT) {
+    const { lines } = decodeText(bytes.subarray(at, at + TEXT));
+    if (lines.some((line) => line.replace(/\s/g, '').toLowerCase().includes('((seg:endtext))')))
+      return 3600 + at + TEXT;
+  }
+  problems.push(
+    'The binary header says that more text headers follow, and none of them says that it is the last; the traces were taken to begin at once.',
+  );
   return 3600;
 }

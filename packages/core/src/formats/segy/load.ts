@@ -157,6 +157,9 @@ export async function loadSamples(
   const notNumbers = finished.nulls - (ni * nj - live) * nk;
   if (report.overflow > 0)
     warnings.push(`${report.overflow} samples are too large for a 32-bit float and were stored as infinite.`);
+  const infinite = ni * nj * nk - finished.count - finished.nulls - report.overflow;
+  if (infinite > 0)
+    warnings.push(`${infinite} samples are infinite; they are kept, and left out of what is said of the others.`);
   const padded = index.late !== null || file.parts.some((p) => p.headers.varying);
   if (notNumbers > 0 && !padded) warnings.push(`${notNumbers} samples are not numbers (NaN); they are shown as empty.`);
   return {

@@ -55,7 +55,17 @@ export async function sampleHeaders(
       views.push(new DataView(bytes.buffer, bytes.byteOffset + traceOffset(headers, traces[n]) - offset, 240));
     a = b + 1;
   }
-  return { traces, views };
+  // traces of padding say nothing of where they lie, and nothing of where the others do
+  const kept = views.map((view, n) => (isPadding(view) ? -1 : n)).filter((n) => n >= 0);
+  if (kept.length === views.length || kept.length < 2) return { traces, views };
+  return { traces: Int32Array.from(kept, (n) => traces[n]), views: kept.map((n) => views[n]) };
+}
+
+/** Whether a trace header has no number and no position anywhere that one may stand: a trace that only fills up. */
+export function isPadding(view: DataView, at = 0): boolean {
+  for (const byte of [9, 13, 17, 21, 25, 73, 77, 81, 85, 181, 185, 189, 193, 197, 201])
+    if (view.getInt32(at + byte - 1) !== 0) return false;
+  return true;
 }
 
 interface Column {
@@ -86,6 +96,27 @@ function columnsOf(sample: HeaderSample, headers: SegyHeaders): Column[] {
     out.push({ at, values, step: Math.max(1, step), count: step === 0 ? 1 : (max - min) / step + 1 });
   }
   return out;
+}
+
+/** Most traces whose numbers may be wild without their saying anything of the others. */
+const MOST_STRAYS = 5;
+
+/** The sample without single traces whose numbers lie far from those of all others: they would hide where lines stand. */
+function withoutStrays(sample: HeaderSample, headers: SegyHeaders): HeaderSample {
+  const strays = new Set<number>();
+  if (sample.views.length < 4 * MOST_STRAYS) return sample;
+  for (const at of NUMBERS) {
+    const values = sample.views.map((view) => view.getInt32(at - 1, headers.littleEndian));
+    const sorted = Int32Array.from(values).sort();
+    const [low, high] = [sorted[MOST_STRAYS], sorted[sorted.length - 1 - MOST_STRAYS]];
+    const room = Math.max(1000, 10 * (high - low));
+    values.forEach((v, n) => {
+      if (v < low - room || v > high + room) strays.add(n);
+    });
+  }
+  if (strays.size === 0 || strays.size > MOST_STRAYS) return sample;
+  const kept = sample.views.map((_, n) => n).filter((n) => !strays.has(n));
+  return { traces: Int32Array.from(kept, (n) => sample.traces[n]), views: kept.map((n) => sample.views[n]) };
 }
 
 /** Factor that header coordinates are multiplied by (bytes 71–72). */
@@ -136,7 +167,8 @@ function fitAffine(a: Column, b: Column, x: Float64Array, y: Float64Array): Fit 
  * Rank where inline, crossline, X and Y may stand: line numbers must make a full grid of distinct bins, and
  * coordinates must be an affine function of them, to a quarter of a bin.
  */
-export function rankPositions(sample: HeaderSample, headers: SegyHeaders): RankedPositions[] {
+export function rankPositions(whole: HeaderSample, headers: SegyHeaders): RankedPositions[] {
+  const sample = withoutStrays(whole, headers);
   const columns = columnsOf(sample, headers).filter((c) => c.count > 1);
   const scale = coordinateScale(sample.views[0], headers.littleEndian);
   const pairs: { a: Column; b: Column; worth: number; filled: number }[] = [];

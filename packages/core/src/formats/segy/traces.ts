@@ -2,7 +2,7 @@ import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Axis, Lattice } from '../../earth/lattice.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import { eachHeader, type SegyFile } from './file.ts';
-import { coordinateScale, type Positions } from './positions.ts';
+import { coordinateScale, isPadding, type Positions } from './positions.ts';
 
 /** Brings a file's coordinates into the project's, metres. */
 export type ToMap = (x: number, y: number) => [number, number];
@@ -32,6 +32,8 @@ interface Numbers {
   x: Float64Array;
   y: Float64Array;
   delay: Int16Array;
+  /** Traces that only fill up the file: 1 for each. */
+  padding: Uint8Array;
 }
 
 /** Line numbers and coordinates of every trace. */
@@ -48,12 +50,14 @@ export async function readNumbers(
   const x = new Float64Array(traces);
   const y = new Float64Array(traces);
   const delay = new Int16Array(traces);
+  const padding = new Uint8Array(traces);
   let scale = 0;
   await eachHeader(
     file,
     (view, at, n, le) => {
       // one scalar for the file: single traces with a zero in its place are common
       if (scale === 0) scale = coordinateScale(new DataView(view.buffer, view.byteOffset + at, 240), le);
+      if (isPadding(view, at)) padding[n] = 1;
       inline[n] = view.getInt32(at + positions.inline - 1, le);
       crossline[n] = view.getInt32(at + positions.crossline - 1, le);
       [x[n], y[n]] = toMap(
@@ -67,10 +71,11 @@ export async function readNumbers(
       onProgress?.(part);
     },
   );
-  return { inline, crossline, x, y, delay };
+  return { inline, crossline, x, y, delay, padding };
 }
 
-function axisOf(values: Int32Array, what: string, name: string): Axis {
+function axisOf(all: Int32Array, used: Int32Array, what: string, name: string): Axis {
+  const values = used.map((n) => all[n]);
   let min = values[0];
   let max = values[0];
   for (const v of values) {
@@ -94,6 +99,47 @@ function axisOf(values: Int32Array, what: string, name: string): Axis {
   return { first: min, step, count };
 }
 
+/** Part of the traces that may lie far from all others and still be left out, and at least how many. */
+const STRAY = 0.002;
+const STRAYS = 5;
+
+/** Numbers between which all but a few lie, with as much again on either side; what is beyond is far from all of them. */
+function reachOf(values: Int32Array, used: Int32Array): [from: number, to: number] {
+  const sorted = used.map((n) => values[n]).sort();
+  const cut = Math.min(Math.max(STRAYS, Math.floor(STRAY * sorted.length)), (sorted.length - 1) >> 2);
+  const [low, high] = [sorted[cut], sorted[sorted.length - 1 - cut]];
+  const room = Math.max(1000, high - low);
+  return [low - room, high + room];
+}
+
+/** Traces that make up the survey, the lines they lie on, and how many were left out: of padding, or with wild numbers. */
+function surveyOf({ inline, crossline, padding }: Numbers, name: string) {
+  const all = Int32Array.from(inline.keys());
+  const live = all.filter((n) => padding[n] === 0);
+  // where every number is nought, nothing is padding
+  const whole = live.length > 0 ? live : all;
+  const lines = (used: Int32Array) => {
+    const il = axisOf(inline, used, 'inline', name);
+    const xl = axisOf(crossline, used, 'crossline', name);
+    if (il.count * xl.count > 60 * used.length + 1000)
+      throw new LithagonError(
+        'segy',
+        `${name}: ${used.length} traces do not fill a grid of ${il.count} inlines and ${xl.count} crosslines.`,
+        { object: name, fix: 'Choose other byte positions for inline and crossline.' },
+      );
+    return { used, il, xl, padded: all.length - whole.length, strays: whole.length - used.length };
+  };
+  try {
+    return lines(whole);
+  } catch (cause) {
+    const [[i0, i1], [j0, j1]] = [reachOf(inline, whole), reachOf(crossline, whole)];
+    const near = whole.filter((n) => inline[n] >= i0 && inline[n] <= i1 && crossline[n] >= j0 && crossline[n] <= j1);
+    if (near.length === whole.length || whole.length - near.length > Math.max(STRAYS, STRAY * whole.length))
+      throw cause;
+    return lines(near);
+  }
+}
+
 /** Index all traces: line numbers to bins, coordinates to an affine lattice by least squares over every trace. */
 export async function indexTraces(
   file: SegyFile,
@@ -102,16 +148,10 @@ export async function indexTraces(
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<TraceIndex> {
-  const { inline, crossline, x, y, delay } = await readNumbers(file, positions, toMap, signal, onProgress);
-  const il = axisOf(inline, 'inline', file.name);
-  const xl = axisOf(crossline, 'crossline', file.name);
+  const numbers = await readNumbers(file, positions, toMap, signal, onProgress);
+  const { inline, crossline, x, y, delay } = numbers;
+  const { used, il, xl, padded, strays } = surveyOf(numbers, file.name);
   const bins = il.count * xl.count;
-  if (bins > 60 * file.traces + 1000)
-    throw new LithagonError(
-      'segy',
-      `${file.name}: ${file.traces} traces do not fill a grid of ${il.count} inlines and ${xl.count} crosslines.`,
-      { object: file.name, fix: 'Choose other byte positions for inline and crossline.' },
-    );
   const traceOfBin = new Int32Array(bins).fill(-1);
   let duplicates = 0;
   let live = 0;
@@ -119,8 +159,10 @@ export async function indexTraces(
   const design: number[][] = [];
   const xs: number[] = [];
   const ys: number[] = [];
-  const every = Math.max(1, Math.floor(file.traces / 20000));
-  for (let n = 0; n < file.traces; n++) {
+  const every = Math.max(1, Math.floor(used.length / 20000));
+  const [first0] = used;
+  for (let u = 0; u < used.length; u++) {
+    const n = used[u];
     const i = (inline[n] - il.first) / il.step;
     const j = (crossline[n] - xl.first) / xl.step;
     const bin = i * xl.count + j;
@@ -130,10 +172,10 @@ export async function indexTraces(
     }
     traceOfBin[bin] = n;
     live++;
-    if (n % every === 0) {
+    if (u % every === 0) {
       design.push([1, i, j]);
-      xs.push(x[n] - x[0]);
-      ys.push(y[n] - y[0]);
+      xs.push(x[n] - x[first0]);
+      ys.push(y[n] - y[first0]);
     }
   }
   const cx = leastSquares(design, xs);
@@ -146,7 +188,7 @@ export async function indexTraces(
   const lattice: Lattice = {
     inline: il,
     crossline: xl,
-    origin: [x[0] + cx[0], y[0] + cy[0]],
+    origin: [x[first0] + cx[0], y[first0] + cy[0]],
     perInline: [cx[1], cy[1]],
     perCrossline: [cx[2], cy[2]],
   };
@@ -167,8 +209,17 @@ export async function indexTraces(
   if (duplicates > 0)
     problems.push(`${duplicates} traces share a bin with an earlier one; the first of each was kept.`);
   if (live < bins) problems.push(`${bins - live} of ${bins} bins have no trace; they are shown as empty.`);
-  let [first, last] = [delay[0], delay[0]];
-  for (const d of delay) {
+  if (padded > 0)
+    problems.push(
+      `${padded} traces have no number and no position anywhere: they only fill up the file and were left out.`,
+    );
+  if (strays > 0)
+    problems.push(
+      `${strays} ${strays === 1 ? 'trace has a line number' : 'traces have line numbers'} far from all others and ${strays === 1 ? 'was' : 'were'} left out.`,
+    );
+  let [first, last] = [delay[first0], delay[first0]];
+  for (const n of used) {
+    const d = delay[n];
     if (d < first) first = d;
     if (d > last) last = d;
   }

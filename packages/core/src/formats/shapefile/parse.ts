@@ -1,4 +1,5 @@
 import { LithagonError } from '../../earth/errors.ts';
+import { visible } from '../../earth/text.ts';
 
 /** A record of a shapefile: points, lines or rings, with its attributes. */
 export interface ShapeRecord {
@@ -92,11 +93,13 @@ function parseDbf(bytes: Uint8Array): Record<string, string>[] {
     fields.push({ name, at: from, length: bytes[at + 16] });
     from += bytes[at + 16];
   }
+  // a table whose rows are shorter than their fields is none
+  if (size < fields.reduce((most, f) => Math.max(most, f.at + f.length), 1)) return [];
   const rows: Record<string, string>[] = [];
   for (let n = 0; n < count && head + (n + 1) * size <= bytes.length; n++) {
     const row: Record<string, string> = Object.create(null);
     for (const { name, at, length } of fields)
-      row[name] = text.decode(bytes.subarray(head + n * size + at, head + n * size + at + length)).trim();
+      row[name] = visible(text.decode(bytes.subarray(head + n * size + at, head + n * size + at + length)).trim());
     rows.push(row);
   }
   return rows;

@@ -3,6 +3,13 @@ import * as zarr from 'zarrita';
 import { LithagonError } from '../../earth/errors.ts';
 import type { ByteSource } from '../source.ts';
 
+const MOST_ENTRIES = 200_000;
+const MOST_DESCRIPTION = 1e6;
+const MOST_CHUNK = 512e6;
+/** Samples that may all be empty, and bytes that there must be for each beyond that. */
+const FEW = 10e6;
+const SPARSEST = 0.01;
+
 /** A zip file read through a byte source. */
 class SourceReader extends Reader<ByteSource> {
   private readonly source: ByteSource;
@@ -38,16 +45,25 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
     });
   };
   const reader = new ZipReader(new SourceReader(source), { useWebWorkers: false });
-  const entries = await reader.getEntries().catch(() => refuse('it is no zip file, or was cut short'));
-  const files = new Map(
-    entries.filter((e): e is FileEntry => !e.directory).map((e) => [`/${e.filename.replace(/^\/+/, '')}`, e]),
-  );
+  const files = new Map<string, FileEntry>();
+  try {
+    for await (const e of reader.getEntriesGenerator()) {
+      if (files.size >= MOST_ENTRIES) refuse(`it has more than ${MOST_ENTRIES} entries`);
+      if (!e.directory) files.set(`/${e.filename.replace(/^\/+/, '')}`, e);
+    }
+  } catch (cause) {
+    if (cause instanceof LithagonError) throw cause;
+    refuse('it is no zip file, or was cut short');
+  }
   const root = [...files.keys()].filter((k) => k.endsWith('/zarr.json')).sort((a, b) => a.length - b.length)[0];
   if (!root) refuse('it holds no zarr.json (only version 3 of the format is read)');
   const prefix = root.slice(0, -'/zarr.json'.length);
   const store = {
     async get(key: string): Promise<Uint8Array | undefined> {
       const entry = files.get(prefix + key);
+      // what it unpacks to is known before it is unpacked
+      if (entry && entry.uncompressedSize > (key.endsWith('/zarr.json') ? MOST_DESCRIPTION : MOST_CHUNK))
+        refuse(`“${key.slice(0, 80)}” in it unpacks to ${(entry.uncompressedSize / 1e6).toFixed(0)} MB`);
       return entry?.getData(new Uint8ArrayWriter()).catch(() => refuse(`“${key.slice(0, 80)}” in it is damaged`));
     },
   };
@@ -78,9 +94,19 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
   const [[name, cube]] = cubes;
   const shape = [...cube.shape] as [number, number, number];
   if (shape.some((n) => n < 2 || n > 1e6)) refuse(`its array is ${shape.join(' × ')}`);
+  if (cube.chunks.reduce((a, b) => a * b, 4) > MOST_CHUNK) refuse(`its chunks are ${cube.chunks.join(' × ')}`);
+  // parts that were never written stand for empty ones; where nearly all are, it is a claim and no volume
+  const own = [...files.keys()].filter((k) => k.startsWith(`${prefix}/${name}/`)).length - 1;
+  const samples = shape.reduce((a, b) => a * b, 1);
+  if (own < 1) refuse('it has no samples, only what they would be');
+  const written = [...files]
+    .filter(([k]) => k.startsWith(`${prefix}/${name}/`))
+    .reduce((sum, [, e]) => sum + e.uncompressedSize, 0);
+  if (samples > FEW && written < samples * SPARSEST)
+    refuse(`it says that it has ${samples} samples, and holds ${(written / 1e6).toFixed(1)} MB of them`);
   const numbers = async (path: string, length: number): Promise<Float64Array | null> => {
     const array = found.get(path);
-    if (!array) return null;
+    if (!array || array.shape.reduce((a, b) => a * b, 1) !== length) return null;
     const { data } = await zarr.get(array as never);
     const values = Float64Array.from(data as ArrayLike<number>, Number);
     return values.length === length ? values : null;

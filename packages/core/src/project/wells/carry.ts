@@ -11,6 +11,7 @@ import type { CorrelatedWell } from '../../correlation/wells.ts';
 import type { Units } from '../../earth/display.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { EarthObject, Logs, Well } from '../../earth/objects.ts';
+import { extentOf } from '../../numerics/extent.ts';
 import type { Store } from '../../storage/store.ts';
 import { despiked } from '../../wells/edit.ts';
 import { mdAtTvdss, pointAtMd, type WellPath } from '../../wells/path.ts';
@@ -78,8 +79,9 @@ async function ready(store: Store, objects: EarthObject[], well: Well, names: st
     pointAtMd(path, l.depth.firstM).tvdss,
     pointAtMd(path, l.depth.firstM + l.depth.stepM * (l.depth.count - 1)).tvdss,
   ]);
-  const firstM = Math.ceil(Math.min(...depths) / STEP_M) * STEP_M;
-  const count = Math.floor((Math.max(...depths) - firstM) / STEP_M) + 1;
+  const [top, base] = extentOf(depths);
+  const firstM = Math.ceil(top / STEP_M) * STEP_M;
+  const count = Math.floor((base - firstM) / STEP_M) + 1;
   if (count < 40) return null;
   const curves = await Promise.all(
     held.map(async (h) => {

@@ -48,14 +48,14 @@ export async function tieWellOf(
     );
   const shots = table ? shotsOf([well, ...around], table) : [];
   const sorted = [...shots].sort((a, b) => a.tvdss - b.tvdss);
-  const back = sorted.filter((s, n) => n > 0 && s.twt <= Math.max(...sorted.slice(0, n).map((q) => q.twt))).length;
-  if (back > 0) notes.push(`${back} checkshots of ${well.name} go back in time with depth and were left out.`);
   let latest = Number.NEGATIVE_INFINITY;
   const rising = sorted.filter((s) => {
     const later = s.twt > latest;
     latest = Math.max(latest, s.twt);
     return later;
   });
+  const back = sorted.length - rising.length;
+  if (back > 0) notes.push(`${back} checkshots of ${well.name} go back in time with depth and were left out.`);
   if (borrowed) {
     const last = logs.tvdss(logs.axis.count - 1);
     for (let z = 50; z < Math.min(last, borrowed.tvdss[borrowed.tvdss.length - 1]); z += 50)
