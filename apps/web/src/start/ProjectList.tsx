@@ -1,3 +1,4 @@
+import { asLithagonError } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -20,7 +21,7 @@ export function ProjectList(props: {
   const work = (what: string, job: () => Promise<void>) => {
     setBusy(what);
     job()
-      .catch((cause: Error) => onProblem(`${what} did not work: ${cause.message}`))
+      .catch((cause) => onProblem(`${what}: ${asLithagonError(cause).sentence}`))
       .then(listProjects)
       .then(onChange)
       .finally(() => setBusy(''));

@@ -1,9 +1,10 @@
-import { asLithagonError, LithagonError } from '@lithagon/core';
+import { asLithagonError } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { runJob } from '../compute/pool';
-import { listProjects, newProject, openFromServer, type ProjectEntry, touchProject } from '../storage/projects';
+import { clearAwayHalfMade, listProjects, newProject, openFromServer, type ProjectEntry } from '../storage/projects';
 import { RAW_KEY } from '../storage/rawFiles';
+import { Button } from '../ui/Button';
 import { chooseFiles } from '../ui/files';
 import { Mark } from '../ui/Mark';
 import { Beds } from './Beds';
@@ -21,11 +22,12 @@ export function Start() {
   const [busy, setBusy] = useState('');
   const [part, setPart] = useState(0);
   const [problem, setProblem] = useState('');
+  const [stop, setStop] = useState<(() => void) | null>(null);
   useEffect(() => {
     const theme = localStorage.getItem('lithagon-theme');
     const dark = theme ? theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
     document.documentElement.dataset.theme = dark ? 'dark' : 'light';
-    void listProjects().then(setProjects);
+    void clearAwayHalfMade().finally(() => listProjects().then(setProjects));
     fetch('/demo/project/project.json', { method: 'HEAD' }).then(
       (r) => setDemo(r.ok ? 'there' : 'missing'),
       () => setDemo('missing'),
@@ -37,8 +39,7 @@ export function Start() {
     work().catch((cause: Error) => {
       setBusy('');
       setPart(0);
-      const { sentence } = asLithagonError(cause);
-      setProblem(cause instanceof LithagonError ? sentence : `${what} did not work: ${cause.message}`);
+      setProblem(`${what}: ${asLithagonError(cause).sentence}`);
     });
   };
   const noDemo = demo === 'missing' ? 'Run “npm run demo” to make its data first.' : '';
@@ -90,14 +91,17 @@ export function Start() {
               void chooseFiles('.parcel').then(([file]) => {
                 if (!file) return;
                 begin(`Opening ${file.name}`, async () => {
-                  const facts = await runJob((remote, task) =>
-                    remote.openParcel(
-                      task,
-                      file,
-                      Comlink.proxy((part: number) => setPart(part)),
-                    ),
-                  );
-                  await touchProject(facts);
+                  const controller = new AbortController();
+                  setStop(() => () => controller.abort());
+                  const facts = await runJob(
+                    (remote, task) =>
+                      remote.openParcel(
+                        task,
+                        file,
+                        Comlink.proxy((part: number) => setPart(part)),
+                      ),
+                    controller.signal,
+                  ).finally(() => setStop(null));
                   go(facts.id);
                 });
               })
@@ -109,7 +113,12 @@ export function Start() {
         </div>
         {busy && (
           <p role="status">
-            {busy} … {part > 0 ? `${(100 * part).toFixed(0)} %` : ''}
+            {busy} … {part > 0 ? `${(100 * part).toFixed(0)} %` : ''}{' '}
+            {stop && (
+              <Button small onClick={stop}>
+                Cancel
+              </Button>
+            )}
           </p>
         )}
         {problem && (

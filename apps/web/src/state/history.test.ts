@@ -74,7 +74,7 @@ describe('edits', () => {
   });
   test('change the frame with the objects, and take both back', async () => {
     const frame = FRAME;
-    const before = { crs: null, unit: 'm' } as never;
+    const before = { ...FRAME, crs: 'EPSG:32739', crsName: 'WGS 84 / UTM zone 39S' };
     await edit('Set the frame', [], [], { before, after: frame });
     expect(useProject.getState().facts?.frame).toEqual(frame);
     await undo();

@@ -1,8 +1,9 @@
 import '../testing/browser';
 import type { ProjectFacts } from '@lithagon/core';
 import { madeWell, storeContract } from '@lithagon/core/testing/storeContract';
+import { openDB } from 'idb';
 import { afterEach, describe, expect, test, vi } from 'vitest';
-import { changesOf, copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
+import { changesOf, claimProject, copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
 
 const facts = (id: string, name = 'A'): ProjectFacts => ({ id, name, created: '2026-01-01T00:00:00Z', frame: null });
 let count = 0;
@@ -92,6 +93,58 @@ describe('a project in the browser', () => {
     expect(transactions).toBeGreaterThan(1);
     expect(transactions).toBeLessThan(12);
     for (let n = 0; n < 60; n++) expect([...((await store.readBytes(`v/c.${n}`)) ?? [])]).toEqual([n]);
+  });
+
+  test('is changed by its holder alone: what a tab began before another took over is refused, and kept whole', async () => {
+    const { id } = await fresh();
+    let token = 'first';
+    await claimProject(id, token);
+    const [tab, job, other] = [
+      await idbStore(id, () => token),
+      await idbStore(id, () => 'first'),
+      await idbStore(id, () => 'second'),
+    ];
+    await tab.commit({ put: [madeWell('a', 'A')] });
+    await expect(other.commit({ put: [madeWell('b', 'B')] })).rejects.toMatchObject({ code: 'reader' });
+    await claimProject(id, 'second');
+    for (const late of [tab, job]) {
+      const change = { put: [madeWell('c', 'C')], remove: ['a'], facts: { name: 'Late' } };
+      await expect(late.commit(change)).rejects.toMatchObject({
+        code: 'reader',
+        message: expect.stringContaining('taken it over'),
+      });
+    }
+    await other.commit({ put: [madeWell('b', 'B')] });
+    token = 'second';
+    await tab.commit({ put: [madeWell('d', 'D')] });
+    expect((await tab.list()).map((o) => o.name)).toEqual(['A', 'B', 'D']);
+    expect((await tab.facts()).name).toBe('A');
+  });
+
+  test('sets aside what cannot be read, opens the rest, and throws away only what it is told to', async () => {
+    const { id, store } = await fresh();
+    await store.commit({ put: [madeWell('a', 'A')] });
+    // as another version or a fault may leave it
+    const db = await openDB(`lithagon-${id}`);
+    const bad = { ...madeWell('b', 'Bad'), kbM: 'high' };
+    await db.put('objects', bad);
+    await db.put('facts', { ...facts(id), frame: { crs: 7 }, desks: 'none' }, 'facts');
+    const again = await idbStore(id);
+    expect((await again.list()).map((o) => o.name)).toEqual(['A']);
+    expect(await again.get('b')).toBeNull();
+    expect(await again.facts()).toMatchObject({ name: 'A', frame: null });
+    const [aside] = await again.aside();
+    expect(aside).toMatchObject({ name: 'Bad', raw: bad });
+    expect(aside.why).toContain('kbM');
+    await again.commit({ put: [madeWell('c', 'C')] });
+    expect(await db.get('objects', 'b')).toEqual(bad);
+    await again.commit({ discard: ['another key'] });
+    expect(await again.aside()).toHaveLength(1);
+    await again.commit({ discard: [aside.key] });
+    expect(await again.aside()).toEqual([]);
+    expect(await db.get('objects', 'b')).toBeUndefined();
+    expect((await again.list()).map((o) => o.name)).toEqual(['A', 'C']);
+    db.close();
   });
 
   test('that is not there is no project, and one that was deleted is not there', async () => {

@@ -40,6 +40,14 @@ export const changesOf = (projectId: string) => `lithagon-changes-${projectId}`;
 /** Transactions under way at once: one is put together while the database works on the other. */
 const UNDER_WAY = 2;
 
+/** A transaction that the browser gave up without a reason was not cancelled by anyone. */
+function givenUp(cause: unknown): unknown {
+  if ((cause as Error | null)?.name !== 'AbortError') return cause;
+  return new LithagonError('storage', 'The browser gave up keeping the data.', {
+    fix: 'It may have no space left. Free some, and try again.',
+  });
+}
+
 /**
  * Writes asked for in one go, or while others are under way, as one transaction: the database takes transactions that
  * write one after the other, so that each write on its own would wait for the one before it.
@@ -59,7 +67,7 @@ function arrayWriter(db: IDBPDatabase<ProjectSchema>): Store['writeBytes'] {
       await tx.done;
       for (const { done } of these) done();
     } catch (cause) {
-      for (const { fail } of these) fail(cause);
+      for (const { fail } of these) fail(givenUp(cause));
     }
     under--;
     void flush();
@@ -176,7 +184,9 @@ export async function idbStore(projectId: string, writer?: () => string | null):
         heard(tx.objectStore('facts').put({ ...before, ...change.facts }, 'facts'));
       }
       for (const entry of change.ledger ?? []) heard(tx.objectStore('ledger').add(entry));
-      await tx.done;
+      await tx.done.catch((cause) => {
+        throw givenUp(cause);
+      });
       channel.postMessage('changed');
     },
     async readBytes(key) {

@@ -48,6 +48,7 @@ test('a new name is that of the list and of the project itself', async () => {
 
 test('what a server shows becomes a project here that remembers where its arrays are', async () => {
   const served = {
+    lithagon: 1,
     facts: { id: 'theirs', name: 'Quillon', created: '2026-01-01T00:00:00Z', frame: null },
     objects: [madeWell('w', 'QN-2')],
   };

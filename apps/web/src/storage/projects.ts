@@ -1,4 +1,4 @@
-import { type EarthObject, freeAmong, type ProjectFacts } from '@lithagon/core';
+import { freeAmong, type ProjectFacts, readProject } from '@lithagon/core';
 import { type DBSchema, openDB } from 'idb';
 import { copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
 
@@ -46,13 +46,48 @@ export async function noteProject(
   if (before) await db.put('projects', { ...before, ...seen });
 }
 
+/** Databases of projects that are being made just now are locked under this name and their id. */
+const MAKING = 'lithagon-making-';
+
+/** Make a project's database and list it; one that was left half made is cleared away by whoever looks for such next. */
+export async function making<T>(id: string, work: () => Promise<T>): Promise<T> {
+  const whole = async () => {
+    try {
+      return await work();
+    } catch (cause) {
+      await removeDatabase(id);
+      throw cause;
+    }
+  };
+  return navigator.locks ? navigator.locks.request(MAKING + id, whole) : whole();
+}
+
+/** Delete databases that no project of the list owns and nobody is making: what a closed tab has left half made. */
+export async function clearAwayHalfMade(): Promise<number> {
+  if (!navigator.locks || !indexedDB.databases) return 0;
+  const databases = await indexedDB.databases();
+  const { held = [] } = await navigator.locks.query();
+  // asked for last: what was being made when the locks were asked for is listed by now
+  const known = new Set((await listProjects()).map((p) => p.id));
+  let cleared = 0;
+  for (const { name = '' } of databases) {
+    const id = /^lithagon-(.+)$/.exec(name)?.[1];
+    if (!id || known.has(id) || held.some((lock) => lock.name === MAKING + id)) continue;
+    await removeDatabase(id);
+    cleared++;
+  }
+  return cleared;
+}
+
 /** A project of its own with everything that another holds. */
 export async function duplicateProject(entry: ProjectEntry): Promise<void> {
   const id = crypto.randomUUID();
   const name = `${entry.name} copy`;
-  await copyDatabase(entry.id, { id, name });
-  const now = new Date().toISOString();
-  await register({ ...entry, id, name, created: now, opened: now });
+  await making(id, async () => {
+    await copyDatabase(entry.id, { id, name });
+    const now = new Date().toISOString();
+    await register({ ...entry, id, name, created: now, opened: now });
+  });
 }
 
 export async function renameProject(entry: ProjectEntry, name: string): Promise<void> {
@@ -70,8 +105,10 @@ export async function newProject(wanted: string): Promise<string> {
   const name = freeAmong(new Set((await listProjects()).map((p) => p.name)), wanted);
   const now = new Date().toISOString();
   const facts: ProjectFacts = { id: crypto.randomUUID(), name, created: now, frame: null };
-  await createProject(facts, []);
-  await touchProject(facts);
+  await making(facts.id, async () => {
+    await createProject(facts, []);
+    await touchProject(facts);
+  });
   return facts.id;
 }
 
@@ -79,10 +116,13 @@ export async function newProject(wanted: string): Promise<string> {
 export async function openFromServer(origin: string): Promise<string> {
   const response = await fetch(`${origin}/project.json`);
   if (!response.ok) throw new Error(`There is no project at ${origin}.`);
-  const project = (await response.json()) as { facts: ProjectFacts; objects: EarthObject[] };
+  const project = readProject(await response.json().catch(() => null));
+  if (!project) throw new Error(`What is at ${origin} is no project that can be read.`);
   const facts = { ...project.facts, id: crypto.randomUUID(), origin };
-  await createProject(facts, project.objects);
-  await touchProject(facts);
+  await making(facts.id, async () => {
+    await createProject(facts, project.objects);
+    await touchProject(facts);
+  });
   return facts.id;
 }
 

@@ -103,23 +103,23 @@ export async function loadFile(
       default:
         throw unknownFormat(source.name);
     }
+    const at = new Date().toISOString();
+    await store.commit({
+      put: loaded.objects,
+      facts: frame !== facts.frame ? { frame } : undefined,
+      ledger: loaded.objects.map((o) => ({
+        at,
+        what: 'in' as const,
+        object: o.id,
+        name: o.name,
+        note: `from ${source.name}`,
+      })),
+    });
+    return loaded;
   } catch (cause) {
     for (const id of ids) await store.removeArrays(`${id}/`);
     throw cause;
   }
-  const at = new Date().toISOString();
-  await store.commit({
-    put: loaded.objects,
-    facts: frame !== facts.frame ? { frame } : undefined,
-    ledger: loaded.objects.map((o) => ({
-      at,
-      what: 'in' as const,
-      object: o.id,
-      name: o.name,
-      note: `from ${source.name}`,
-    })),
-  });
-  return loaded;
 }
 
 /** Refuse a declaration that is not one of its options. */

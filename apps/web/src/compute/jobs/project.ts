@@ -1,5 +1,6 @@
 import {
   cutPlanes,
+  damagesOf,
   type EarthObject,
   exportParts,
   LithagonError,
@@ -13,7 +14,8 @@ import {
   sweep,
   writeParcel,
 } from '@lithagon/core';
-import { createProject, idbStore, removeDatabase } from '../../storage/idbStore';
+import { createProject, idbStore } from '../../storage/idbStore';
+import { making, touchProject } from '../../storage/projects';
 import { breathe, outcome, type Progress, storeOf, withCancel, yielding } from './task';
 
 /** What changes a project or takes it out: runs, rebuilding, exports, parcels. */
@@ -35,6 +37,14 @@ export const projectJobs = {
         onPreview: (map) => preview(map),
       });
       return made.map((o) => o.id);
+    }),
+
+  /** What of an object's data is missing or damaged, in sentences. */
+  check: (task: number, projectId: string, id: string) =>
+    withCancel(task, async (signal) => {
+      const store = await storeOf(projectId);
+      const object = await store.get(id);
+      return object ? (await damagesOf(store, object, signal)).map((each) => each.sentence) : [];
     }),
 
   /** Make again what is out of date, or what one object rests on. */
@@ -77,8 +87,8 @@ export const projectJobs = {
   openParcel: (task: number, parcel: File, progress: Progress) =>
     withCancel(task, async (signal) => {
       const id = crypto.randomUUID();
-      try {
-        const facts = await readParcel(
+      return making(id, async () => {
+        const from = await readParcel(
           parcel.name,
           parcel,
           async (from) => {
@@ -87,11 +97,10 @@ export const projectJobs = {
           },
           { signal, onProgress: (part) => progress(part, '') },
         );
-        return { ...facts, id };
-      } catch (cause) {
-        await removeDatabase(id);
-        throw cause;
-      }
+        const facts = { ...from, id };
+        await touchProject(facts);
+        return facts;
+      });
     }),
 
   sweep: (projectId: string, kept: EarthObject[]) => outcome(async () => sweep(await storeOf(projectId), kept)),

@@ -1,5 +1,6 @@
 import { asLithagonError, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
+import { toast } from 'sonner';
 import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
 import { useProject } from '../../state/project';
 
@@ -108,7 +109,11 @@ export function useArray(
     let wanted = true;
     readArray(projectId, `${id}@${revision}`, ref).then(
       (values) => wanted && setData(values),
-      () => undefined,
+      (cause) => {
+        const { sentence } = asLithagonError(cause);
+        // said once, however many views want it
+        if (wanted) toast.error(sentence, { id: sentence, duration: 12000 });
+      },
     );
     return () => {
       wanted = false;

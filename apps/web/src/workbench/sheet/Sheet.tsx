@@ -1,4 +1,4 @@
-import { type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
+import { bytesOf, type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
 import { Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { colorOf } from '../../color/objects';
@@ -13,6 +13,7 @@ import { beginFault, beginPicking, trackBehind } from '../draw/draw';
 import { ToolSheet } from '../draw/ToolSheet';
 import { StepForm } from '../steps/StepForm';
 import { change, runRebuild } from '../steps/steps';
+import { DataCheck } from './DataCheck';
 import { DisplayForm } from './DisplayForm';
 import { FaciesReport, isFaciesReport } from './FaciesReport';
 import { GatherSheet } from './GatherSheet';
@@ -94,6 +95,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         <Notes object={object} />
         <h3>Trail</h3>
         <Trail object={object} />
+        {bytesOf(object) > 0 && <DataCheck key={object.id} object={object} />}
         <SaveAs object={object} />
         {object.madeBy.warnings.length > 0 && (
           <>
