@@ -128,42 +128,39 @@ export async function exportTo(
   });
 }
 
-/** Open a parcel as a new project; where it cannot be opened, no folder is left. */
+/**
+ * Open a parcel as a new project; where it cannot be opened, no folder is left. One that holds nothing yet, as a call that
+ * was killed may leave it, is filled.
+ */
 export async function unpack(path: string, project: string, output: Output): Promise<void> {
   const onProgress = progressLine(output);
   const blob = await openAsBlob(path).catch(() => {
     throw new LithagonError('file', `There is no file ${path}.`, { object: path, fix: 'Check its path.' });
   });
-  const before = existsSync(project);
+  const made = { folder: !existsSync(project), project: !existsSync(join(project, 'project.json')) };
   let store: Store | null = null;
   try {
     const facts = await readParcel(
       basename(path),
       blob,
       async ({ name }) => {
-        if (existsSync(join(project, 'project.json')))
+        store = await folderStore(project, { name, hold: 'lithagon load' });
+        if ((await store.list()).length > 0 || (await store.aside()).length > 0)
           throw new LithagonError('project', `${project} holds a project already.`, {
             object: project,
             fix: 'Give a folder that does not exist yet. Nothing was changed.',
           });
-        store = await folderStore(project, { name, hold: 'lithagon load' });
         return store;
       },
       { onProgress: (part) => onProgress(part, basename(path)) },
     );
     output.out(`${facts.name}, in ${project}`);
-    store = closed(store);
   } catch (cause) {
-    if (store) {
-      store = closed(store);
-      await rm(before ? join(project, 'project.json') : project, { recursive: true, force: true });
-      if (before) await rm(join(project, 'arrays'), { recursive: true, force: true });
-    }
+    if (store && made.project)
+      for (const part of made.folder ? [project] : ['project.json', 'arrays'].map((each) => join(project, each)))
+        await rm(part, { recursive: true, force: true });
     throw cause;
+  } finally {
+    await (store as Store | null)?.close?.();
   }
-}
-
-function closed(store: Store | null): null {
-  void store?.close?.();
-  return null;
 }
