@@ -1,5 +1,5 @@
 import { existsSync, openAsBlob } from 'node:fs';
-import { rename, rm, writeFile } from 'node:fs/promises';
+import { rename, rm, rmdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
@@ -137,8 +137,10 @@ export async function unpack(path: string, project: string, output: Output): Pro
   const blob = await openAsBlob(path).catch(() => {
     throw new LithagonError('file', `There is no file ${path}.`, { object: path, fix: 'Check its path.' });
   });
-  const made = { folder: !existsSync(project), project: !existsSync(join(project, 'project.json')) };
+  const folder = existsSync(project);
   let store: Store | null = null;
+  // what this call has made, and nobody else: known once the project is held
+  let ours = false;
   try {
     const facts = await readParcel(
       basename(path),
@@ -150,15 +152,18 @@ export async function unpack(path: string, project: string, output: Output): Pro
             object: project,
             fix: 'Give a folder that does not exist yet. Nothing was changed.',
           });
+        ours = (await store.ledger()).length === 0;
         return store;
       },
       { onProgress: (part) => onProgress(part, basename(path)) },
     );
     output.out(`${facts.name}, in ${project}`);
   } catch (cause) {
-    if (store && made.project)
-      for (const part of made.folder ? [project] : ['project.json', 'arrays'].map((each) => join(project, each)))
+    if (ours)
+      for (const part of folder ? ['project.json', 'arrays'].map((each) => join(project, each)) : [project])
         await rm(part, { recursive: true, force: true });
+    // a folder in which no project could be begun
+    if (!store && !folder) await rmdir(project).catch(() => undefined);
     throw cause;
   } finally {
     await (store as Store | null)?.close?.();

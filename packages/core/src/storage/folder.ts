@@ -148,20 +148,35 @@ export async function folderStore(dir: string, { name, hold: holder }: FolderOpt
         object: dir,
         fix: 'Load a file into it first.',
       });
-    await mkdir(folder, { recursive: true });
+    await makeFolder(folder);
     hold = await holdFolder(folder, holder ?? 'another program');
-    // another may have begun it while this one waited
-    if (!existsSync(path)) {
-      const facts = { id: crypto.randomUUID(), name, created: new Date().toISOString(), frame: null };
-      state = { facts, objects: [], ledger: [], aside: [] };
-      await save(state);
-    } else state = await read();
-    if (hold.fresh) await clearAway();
+    try {
+      // another may have begun it while this one waited
+      if (!existsSync(path)) {
+        const facts = { id: crypto.randomUUID(), name, created: new Date().toISOString(), frame: null };
+        state = { facts, objects: [], ledger: [], aside: [] };
+        await save(state);
+      } else state = await read();
+      if (hold.fresh) await clearAway();
+    } catch (cause) {
+      hold.release();
+      throw cause;
+    }
   } else {
     state = await read();
     if (holder !== undefined) await take();
   }
   return store;
+}
+
+async function makeFolder(folder: string): Promise<void> {
+  try {
+    await mkdir(folder, { recursive: true });
+  } catch (cause) {
+    // on a disk that can only be read, making parents as well says that there is no such folder
+    if ((cause as NodeJS.ErrnoException).code === 'ENOENT') await mkdir(folder);
+    throw cause;
+  }
 }
 
 function parseJson(text: string): unknown {

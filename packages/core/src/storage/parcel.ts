@@ -105,6 +105,28 @@ async function textOf(entry: FileEntry, most: number): Promise<string> {
   return text + decoder.decode();
 }
 
+const MOST_DEEP = 64;
+const MOST_PARTS = 4e6;
+
+/** Whether a JSON text has no more lists and objects than a project can have: each takes memory, however short it is. */
+function isSensible(text: string): boolean {
+  let [depth, parts] = [0, 0];
+  for (let n = 0; n < text.length; n++) {
+    const c = text.charCodeAt(n);
+    if (c === QUOTE) {
+      do {
+        n = text.indexOf('"', n + 1);
+        if (n < 0) return true;
+        // an even number of backslashes before it ends the string
+      } while (/(?:^|[^\\])(?:\\\\)*\\$/.test(text.slice(Math.max(0, n - 40), n)));
+    } else if (c === SQUARE || c === CURLY) {
+      if (++depth > MOST_DEEP || ++parts > MOST_PARTS) return false;
+    } else if (c === SQUARE_END || c === CURLY_END) depth--;
+  }
+  return true;
+}
+const [QUOTE, SQUARE, SQUARE_END, CURLY, CURLY_END] = Array.from('"[]{}', (c) => c.charCodeAt(0));
+
 /** The bytes of an entry, exactly as many as there must be. */
 async function bytesOf(entry: FileEntry, length: number): Promise<Uint8Array> {
   const out = new Uint8Array(length);
@@ -153,7 +175,8 @@ async function projectOf(name: string, entries: Map<string, FileEntry>): Promise
     );
   let raw: unknown;
   try {
-    raw = JSON.parse(await textOf(head, head.uncompressedSize));
+    const text = await textOf(head, head.uncompressedSize);
+    raw = isSensible(text) ? JSON.parse(text) : null;
   } catch {
     throw broken(name, 'its project.json cannot be read');
   }
