@@ -4,7 +4,7 @@ import { cpSync, existsSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { base, call, complaints, files, folder, loadOf, note, parcel, stateOf, work } from './support.mjs';
 
-const FREE = [0, 2e3, 20e3, 100e3, 600e3, 2e6, 6e6, 15e6, 30e6];
+const FREE = [0, 2e3, 100e3, 600e3, 2e6, 8e6, 25e6];
 
 export async function disk() {
   const dir = folder('disk');

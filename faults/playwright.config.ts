@@ -6,5 +6,7 @@ export default {
   testDir: '.',
   outputDir: '../test-results/faults',
   timeout: 600_000,
+  workers: 2,
+  fullyParallel: true,
   webServer: { ...base.webServer, cwd: '..' },
 };

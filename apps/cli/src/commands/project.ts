@@ -1,4 +1,5 @@
-import { basename, resolve } from 'node:path';
+import { readdir } from 'node:fs/promises';
+import { basename, dirname, join, resolve } from 'node:path';
 import {
   asLithagonError,
   cutPlanes,
@@ -17,16 +18,31 @@ import { crsTable, fileSource } from '@lithagon/core/node';
 import { type Output, progressLine, table } from '../output.ts';
 import { withProject } from '../withProject.ts';
 
+/** Files that belong to a shapefile: those of its name beside it. */
+async function companionsOf(path: string) {
+  if (!/\.shp$/i.test(path)) return [];
+  const stem = basename(path)
+    .replace(/\.[^.]*$/, '')
+    .toLowerCase();
+  const beside = await readdir(dirname(path)).catch(() => []);
+  const own = beside.filter(
+    (name) => /\.(dbf|prj|cpg|shx)$/i.test(name) && name.toLowerCase().replace(/\.[^.]*$/, '') === stem,
+  );
+  return Promise.all(own.map((name) => fileSource(join(dirname(path), name))));
+}
+
 /** What the readers make of files before anything is loaded. */
 export async function inspect(files: string[], declare: Declarations, json: boolean, output: Output): Promise<void> {
   const reports = [];
   for (const path of files) {
     const source = await fileSource(path);
-    const { segy, ...report } = await inspectFile(source, declare, { around: { objects: [], frame: null, crsTable } });
+    const beside = await companionsOf(path);
+    const around = { objects: [], frame: null, crsTable };
+    const { segy, ...report } = await inspectFile(source, declare, { around, beside });
     // a picture is for screens
     const { sample, ...headers } = segy ?? {};
     reports.push({ ...report, ...headers, sampleTraces: sample?.traces });
-    await source.close();
+    for (const each of [source, ...beside]) await each.close();
   }
   if (json) return output.out(JSON.stringify(reports, null, 1));
   for (const report of reports) {
@@ -48,19 +64,21 @@ export async function load(
   json: boolean,
   output: Output,
 ): Promise<void> {
-  const sources: Awaited<ReturnType<typeof fileSource>>[] = [];
+  type Source = Awaited<ReturnType<typeof fileSource>>;
+  const sources: { source: Source; beside: Source[] }[] = [];
   try {
-    for (const path of files) sources.push(await fileSource(path));
+    for (const path of files) sources.push({ source: await fileSource(path), beside: await companionsOf(path) });
     const name = basename(resolve(project)).slice(0, 200) || 'Project';
     await withProject(project, { name, hold: 'lithagon load' }, output, async (store) => {
       const onProgress = progressLine(output);
       const loaded: Pick<EarthObject, 'id' | 'kind' | 'name'>[] = [];
-      for (const source of sources) {
-        const result = await loadFile(source, declare, {
+      for (const { source, beside } of sources) {
+        const context = {
           store,
           crsTable,
-          onProgress: (part, what) => onProgress(part, `${source.name}: ${what}`),
-        }).catch((cause) => {
+          onProgress: (part: number, what: string) => onProgress(part, `${source.name}: ${what}`),
+        };
+        const result = await loadFile(source, declare, context, beside).catch((cause) => {
           if (loaded.length > 0) output.err(`Loaded before it, and kept: ${loaded.map((o) => o.name).join(', ')}.`);
           throw cause;
         });
@@ -72,7 +90,7 @@ export async function load(
       output.out(table(loaded.map((o) => [o.kind, o.name])));
     });
   } finally {
-    for (const source of sources) await source.close();
+    for (const { source, beside } of sources) for (const each of [source, ...beside]) await each.close();
   }
 }
 

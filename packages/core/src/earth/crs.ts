@@ -9,7 +9,17 @@ export interface Crs {
   proj4: string;
 }
 
-export type CrsRow = [code: number, name: string, area: string, unit: string, bounds: number[] | null, proj4: string];
+export type CrsRow = [
+  code: number,
+  name: string,
+  area: string,
+  unit: string,
+  bounds: number[] | null,
+  proj4: string,
+  /** What .prj files call it and its datum; empty where no such name is known. */
+  nameInFiles?: string,
+  datumInFiles?: string,
+];
 
 export function crsFromRow(row: CrsRow): Crs {
   return { code: row[0], name: row[1], area: row[2], unit: row[3], bounds: row[4] as Crs['bounds'], proj4: row[5] };

@@ -11,7 +11,7 @@ import { placementFor } from './coordinates.ts';
 import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid } from './loadGrid.ts';
-import { shapesOf } from './loadShapes.ts';
+import { shapesOf, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNames, wellQuestion } from './names.ts';
@@ -267,16 +267,27 @@ async function inspectShapefile(
   declare: Declarations,
   around: Around,
 ): Promise<FileReport> {
-  const { shapes, points, crs } = await shapesOf(source, beside, around.crsTable);
+  const { shapes, points, system } = await shapesOf(source, beside, around.crsTable);
   const report = blank(source, 'shapefile', shapes.length === 1 ? '1 shape' : `${shapes.length} shapes`);
   report.facts = [
     { label: 'Shapes', value: shapes.map((s) => s.name).join(', ') || 'none' },
-    { label: 'Coordinates', value: crs ?? 'not said: the project’s are taken' },
+    {
+      label: 'Coordinates',
+      value: system
+        ? `${system.name}${system.crs ? ` (${system.crs})` : ', which is not known'}`
+        : 'not said: the project’s are taken',
+    },
     { label: 'With it', value: beside.map((s) => s.name).join(', ') || 'no .dbf (names) and no .prj (system)' },
   ];
   if (points > 0) report.problems.push(`${points} points are left out: lines and polygons are loaded.`);
+  if (system?.note) report.problems.push(system.note);
   report.sketch.lines = shapes.flatMap((s) => s.rings);
-  return placeSketch(report, declare, around, crs);
+  if (system && !system.crs) {
+    report.questions.push(systemQuestion(system));
+    // where it lies is not known before somebody says it
+    if (!declare.crs) return { ...report, sketch: { lines: [], points: [] } };
+  }
+  return placeSketch(report, declare, around, system?.crs);
 }
 
 async function inspectP190(

@@ -5,10 +5,12 @@ import { parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
 import { parseP190 } from '../formats/p190/parse.ts';
 import { parseShapes } from '../formats/shapefile/parse.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
+import { type SystemOfText, systemOfWkt } from '../formats/wkt/match.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { placementFor } from './coordinates.ts';
 import type { Loaded, Loading } from './load.ts';
 import { navigationOf } from './loadTable.ts';
+import type { Question } from './report.ts';
 
 function polygonsOf(
   loading: Loading,
@@ -51,21 +53,35 @@ export async function objectsOfShapes(loading: Loading, text: string): Promise<L
   return { objects: polygonsOf(loading, geo.shapes, placement.toMap, warnings), warnings };
 }
 
-/** The system that a .prj file (WKT) means, by its authority code or by its name. */
-export async function crsOfWkt(wkt: string, crsTable: () => Promise<CrsRow[]>): Promise<string | undefined> {
-  const codes = [...wkt.matchAll(/(?:AUTHORITY|ID)\s*\[\s*"EPSG"\s*,\s*"?(\d+)"?\s*\]/gi)];
-  // the last authority is that of the whole
-  if (codes.length > 0 && /\]\s*\]\s*$/.test(wkt)) return `EPSG:${codes[codes.length - 1][1]}`;
-  const name = /^\s*(?:PROJCS|PROJCRS|GEOGCS|GEOGCRS)\s*\[\s*"([^"]+)"/i.exec(wkt)?.[1];
-  if (!name) return undefined;
-  const plain = (text: string) =>
-    text
-      .toLowerCase()
-      .replace(/^gcs_/, '')
-      .replace(/wgs[ _]19?84/, 'wgs84')
-      .replace(/[^a-z0-9]+/g, '');
-  const row = (await crsTable()).find((r) => plain(r[1]) === plain(name));
-  return row ? `EPSG:${row[0]}` : undefined;
+/** The system that a .prj file means, as far as it is plain. */
+async function systemOfPrj(prj: ByteSource, crsTable: () => Promise<CrsRow[]>): Promise<SystemOfText> {
+  const text = await readText(prj, { most: 1e6, lines: false });
+  return systemOfWkt(text, await crsTable()) ?? { name: text.trim().slice(0, 60), candidates: [] };
+}
+
+/** What is asked where a file names a system that is none of those known: it is not taken for the project's. */
+export function systemQuestion({ name, candidates, note }: SystemOfText): Question {
+  return {
+    key: 'crs',
+    label: 'It is in the system',
+    typed: true,
+    options: candidates.map((value) => ({ value, label: value })),
+    hint: {
+      value: null,
+      why: `${note ?? `Its .prj names “${name}”, which is none of the systems known by its numbers.`} Give its EPSG code.`,
+    },
+  };
+}
+
+function refuseUnknown(file: string, { name, candidates, note }: SystemOfText): never {
+  throw new LithagonError(
+    'undeclared',
+    `${file} is in a system that is not known here: its .prj names “${name}”.${note ? ` ${note}` : ''}`,
+    {
+      object: file,
+      fix: `Declare crs=EPSG:n.${candidates.length > 0 ? ` By its numbers it may be ${candidates.join(', ')}.` : ''}`,
+    },
+  );
 }
 
 export const companion = (beside: ByteSource[], extension: string) =>
@@ -73,11 +89,12 @@ export const companion = (beside: ByteSource[], extension: string) =>
 
 /** Shapes of a shapefile with its attributes and system from the files beside it. */
 export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTable: () => Promise<CrsRow[]>) {
-  const [dbf, prj] = [companion(beside, '.dbf'), companion(beside, '.prj')];
+  const [dbf, prj, cpg] = ['.dbf', '.prj', '.cpg'].map((extension) => companion(beside, extension));
   const records = parseShapes(
     source.name,
     await source.read(0, source.size),
     dbf ? await dbf.read(0, dbf.size) : undefined,
+    cpg ? await readText(cpg, { most: 1e4 }) : undefined,
   );
   const stem = source.name.replace(/\.[^.]*$/, '');
   const shapes = records
@@ -89,13 +106,14 @@ export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTabl
   return {
     shapes,
     points: records.length - shapes.length,
-    crs: prj ? await crsOfWkt(await readText(prj, { most: 1e6 }), crsTable) : undefined,
+    /** What its .prj says, where it has one. */
+    system: prj ? await systemOfPrj(prj, crsTable) : null,
   };
 }
 
 export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
   const { source, beside, declare, frame, crsTable } = loading;
-  const { shapes, points, crs } = await shapesOf(source, beside, crsTable);
+  const { shapes, points, system } = await shapesOf(source, beside, crsTable);
   if (shapes.length === 0)
     throw new LithagonError('shapefile', `${source.name} holds points only, which are not loaded from shapefiles.`, {
       object: source.name,
@@ -103,9 +121,11 @@ export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
     });
   const warnings: string[] = [];
   if (points > 0) warnings.push(`${points} points were left out: lines and polygons are loaded.`);
-  if (!crs && !declare.crs)
+  if (system && !system.crs && !declare.crs) refuseUnknown(source.name, system);
+  if (system?.note) warnings.push(system.note);
+  if (!system && !declare.crs)
     warnings.push('No .prj file says what system it is in; its coordinates were taken for the project’s.');
-  const placement = await placementFor(source.name, declare, frame, crsTable, { crs });
+  const placement = await placementFor(source.name, declare, frame, crsTable, { crs: system?.crs });
   loading.takeFrame(placement.frame);
   warnings.push(...placement.notes);
   return { objects: polygonsOf(loading, shapes, placement.toMap, warnings), warnings };

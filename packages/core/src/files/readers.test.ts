@@ -5,6 +5,7 @@ import type { Horizon, Polygon, WellTable } from '../earth/objects.ts';
 import { readTable } from '../formats/csv/tables.ts';
 import { geotiffOf } from '../formats/geotiff/write.ts';
 import { memorySource } from '../formats/source.ts';
+import { systemOfWkt } from '../formats/wkt/match.ts';
 import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
@@ -13,7 +14,6 @@ import { uniform } from '../testing/random.ts';
 import { crsOf, frameFor } from './coordinates.ts';
 import { inspectFile } from './inspect.ts';
 import { loadFile } from './load.ts';
-import { crsOfWkt } from './loadShapes.ts';
 import { matchNames, nearestName } from './names.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -263,7 +263,7 @@ describe('shapefiles', () => {
     ['PROJCS["WGS 84 / UTM zone 40S",AUTHORITY["EPSG","32740"]]', 'EPSG:32740'],
     ['GEOGCS["GCS_WGS_1984",DATUM["D_WGS_1984"]]', 'EPSG:4326'],
     ['PROJCS["Somewhere else"]', undefined],
-  ])('%s means %s', async (wkt, code) => expect(await crsOfWkt(wkt, crsTable)).toBe(code));
+  ])('%s means %s', async (wkt, code) => expect(systemOfWkt(wkt, await crsTable())?.crs).toBe(code));
 });
 
 describe('a wavelet as a table', () => {

@@ -23,8 +23,11 @@ const KINDS: Record<number, ShapeRecord['kind']> = {
   28: 'point',
 };
 
-/** Read the shapes of a shapefile (ESRI Shapefile Technical Description, 1998); measures and heights are left out. */
-export function parseShapes(name: string, bytes: Uint8Array, table?: Uint8Array): ShapeRecord[] {
+/**
+ * Read the shapes of a shapefile (ESRI Shapefile Technical Description, 1998); measures and heights are left out.
+ * @param encoding of the table, as a .cpg file names it
+ */
+export function parseShapes(name: string, bytes: Uint8Array, table?: Uint8Array, encoding?: string): ShapeRecord[] {
   const refuse = (why: string): never => {
     throw new LithagonError('shapefile', `${name} cannot be read as a shapefile: ${why}.`, {
       object: name,
@@ -33,7 +36,7 @@ export function parseShapes(name: string, bytes: Uint8Array, table?: Uint8Array)
   };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length < 100 || view.getInt32(0) !== 9994) refuse('it does not begin as one does');
-  const rows = table ? parseDbf(table) : [];
+  const rows = table ? parseDbf(table, encoding) : [];
   const out: ShapeRecord[] = [];
   for (let at = 100, n = 0; at + 12 <= bytes.length; n++) {
     const length = 2 * view.getInt32(at + 4);
@@ -78,12 +81,25 @@ export function parseShapes(name: string, bytes: Uint8Array, table?: Uint8Array)
   return out;
 }
 
+/** A decoder for what a .cpg file names: an encoding, or the number of a code page; UTF-8 where it is none that is known. */
+function decoderOf(encoding: string): TextDecoder {
+  const name = encoding.trim().toLowerCase();
+  const page = /^(?:ansi |cp|windows-?)?(\d{3,5})$/.exec(name)?.[1];
+  for (const label of page ? (page === '65001' ? ['utf-8'] : [`windows-${page}`, `ibm${page}`]) : [name])
+    try {
+      return new TextDecoder(label);
+    } catch {
+      // the next, or what most are
+    }
+  return new TextDecoder('utf-8');
+}
+
 /** Rows of a dBASE III table as text by field; nothing where it is not one. */
-function parseDbf(bytes: Uint8Array): Record<string, string>[] {
+function parseDbf(bytes: Uint8Array, encoding = 'utf-8'): Record<string, string>[] {
   if (bytes.length < 33) return [];
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [count, head, size] = [view.getUint32(4, true), view.getUint16(8, true), view.getUint16(10, true)];
-  const text = new TextDecoder('utf-8');
+  const text = decoderOf(encoding);
   const fields: { name: string; at: number; length: number }[] = [];
   for (let at = 32, from = 1; at + 32 <= head && at + 32 <= bytes.length && bytes[at] !== 13; at += 32) {
     const name = text
