@@ -26,7 +26,7 @@ export function isQuantity(name: string): name is Quantity {
 
 /** Factor from a unit to the SI unit of its dimension. */
 const FACTORS: Record<string, Record<string, number>> = {
-  length: { m: 1, ft: 0.3048, 'us-ft': 1200 / 3937, km: 1000, cm: 0.01, mm: 0.001, in: 0.0254 },
+  length: { m: 1, ft: 0.3048, 'us-ft': 1200 / 3937, km: 1000, cm: 0.01, mm: 0.001, in: 0.0254, '0.1in': 0.00254 },
   time: { s: 1, ms: 0.001, us: 1e-6 },
   slowness: { 's/m': 1, 'us/m': 1e-6, 'us/ft': 1e-6 / 0.3048 },
   velocity: { 'm/s': 1, 'ft/s': 0.3048, 'km/s': 1000 },
@@ -78,6 +78,8 @@ const SPELLINGS: Record<string, string> = {
   'ohm-m': 'ohm.m',
   'ohm.m': 'ohm.m',
   ohm·m: 'ohm.m',
+  '.1in': '0.1in',
+  '1in': '0.1in',
   inches: 'in',
   inch: 'in',
   sec: 's',

@@ -17,6 +17,51 @@ export async function objectsOfLas(loading: Loading, text: string): Promise<Load
   return { objects, warnings: objects.flatMap((o) => o.madeBy.warnings) };
 }
 
+/** The regular axis that curves are worked with on: of the step that most depths have, whatever lies between. */
+function axisOf({ depthM, stepM }: LasFile) {
+  const firstM = depthM[0];
+  const count = Math.round((depthM[depthM.length - 1] - firstM) / stepM) + 1;
+  let [off, gaps, longestM] = [0, 0, 0];
+  for (let n = 0; n < depthM.length; n++) {
+    const at = (depthM[n] - firstM) / stepM;
+    if (Math.abs(at - Math.round(at)) > 0.3) off++;
+    const step = n > 0 ? depthM[n] - depthM[n - 1] : 0;
+    if (step > GAP * stepM) {
+      gaps++;
+      longestM = Math.max(longestM, step);
+    }
+  }
+  return { firstM, stepM, count, off, uneven: off > 0, gaps, longestM };
+}
+
+/** How many steps between two depths are a gap, across which nothing is drawn. */
+const GAP = 3.5;
+
+/** A curve on a regular axis: the value at a depth, or between two that lie close; empty where there is none near. */
+function onAxis(
+  depthM: Float64Array,
+  values: Float64Array,
+  { firstM, stepM, count, uneven }: ReturnType<typeof axisOf>,
+  scale: number,
+): Float32Array {
+  const out = new Float32Array(count).fill(Number.NaN);
+  if (!uneven) {
+    for (let n = 0; n < depthM.length; n++) out[Math.round((depthM[n] - firstM) / stepM)] = values[n] * scale;
+    return out;
+  }
+  for (let k = 0, s = 0; k < count; k++) {
+    const depth = firstM + k * stepM;
+    while (s < depthM.length - 2 && depthM[s + 1] < depth) s++;
+    const step = depthM[s + 1] - depthM[s];
+    const f = Math.min(1, Math.max(0, (depth - depthM[s]) / step));
+    if (step <= GAP * stepM)
+      out[k] = (f === 0 ? values[s] : f === 1 ? values[s + 1] : values[s] * (1 - f) + values[s + 1] * f) * scale;
+    else if (f * step < 0.5 * stepM) out[k] = values[s] * scale;
+    else if ((1 - f) * step < 0.5 * stepM) out[k] = values[s + 1] * scale;
+  }
+  return out;
+}
+
 async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: number, before: Logs[]): Promise<Logs> {
   const { declare, started, store, ids } = loading;
   const file = loading.source.name;
@@ -25,16 +70,18 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
     throw new LithagonError('las', `${file} does not name its well.`, { object: file, fix: 'Declare well=NAME.' });
   const id = newId('logs');
   ids.push(id);
-  const n = las.depthM.length;
-  const firstM = las.depthM[0];
-  const stepM = (las.depthM[n - 1] - firstM) / (n - 1);
   const warnings = [...las.warnings];
   const { curveClasses: classes, frame } = await store.facts();
-  let uneven = 0;
-  for (let k = 0; k < n; k++) if (Math.abs(las.depthM[k] - (firstM + k * stepM)) > 0.3 * stepM) uneven++;
-  if (uneven > 0)
+  const axis = axisOf(las);
+  const { firstM, stepM, count: n } = axis;
+  const units = unitsOf(frame);
+  if (axis.uneven)
     warnings.push(
-      `${uneven} depths are off a regular step; curves were interpolated onto one of ${unitsOf(frame).text(stepM, 'm', 4)}.`,
+      `${axis.off} depths are off a regular step; curves are drawn and worked with on one of ${units.text(stepM, 'm', 4)}, and leave with the depths that they came with.`,
+    );
+  if (axis.gaps > 0)
+    warnings.push(
+      `There ${axis.gaps === 1 ? 'is a gap' : `are ${axis.gaps} gaps`} in the depths (the longest of ${units.text(axis.longestM, 'm', 1)}), in which the curves are empty.`,
     );
   const curves: Logs['curves'] = [];
   for (const curve of las.curves) {
@@ -42,17 +89,11 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
     const from = unitNamed(curve.unit);
     const unit = CURVE_UNIT[cls] ?? from ?? curve.unit;
     const scale = from && dimensionOf(from) === dimensionOf(unit) && dimensionOf(unit) ? factor(from, unit) : 1;
-    const data = new Float32Array(n);
+    const data = onAxis(las.depthM, curve.values, axis, scale);
     let min = Number.POSITIVE_INFINITY;
     let max = Number.NEGATIVE_INFINITY;
     let nulls = 0;
-    for (let k = 0, s = 0; k < n; k++) {
-      const depth = firstM + k * stepM;
-      while (uneven > 0 && s < n - 2 && las.depthM[s + 1] < depth) s++;
-      const f = uneven > 0 ? (depth - las.depthM[s]) / (las.depthM[s + 1] - las.depthM[s]) : 0;
-      const raw = uneven > 0 ? curve.values[s] * (1 - f) + curve.values[s + 1] * f : curve.values[k];
-      const value = raw * scale;
-      data[k] = value;
+    for (const value of data) {
       if (Number.isNaN(value)) nulls++;
       else {
         min = Math.min(min, value);
@@ -72,6 +113,13 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
       nulls,
     });
   }
+  const keep = (name: string, values: Float64Array) =>
+    writeWhole(store, `${id}/${name}`, [values.length], Float32Array.from(values), ['depth']);
+  let uneven: Logs['uneven'];
+  if (axis.uneven) {
+    uneven = { depths: await keep('depths', las.depthM), curves: [] };
+    for (const [k, curve] of las.curves.entries()) uneven.curves.push(await keep(`as-loaded-${k}`, curve.values));
+  }
   return {
     id,
     kind: 'logs',
@@ -81,6 +129,14 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
     well: well.slice(0, 100),
     depth: { firstM, stepM, count: n },
     curves,
+    header: las.header.slice(0, 200).map(({ mnemonic, unit, value, description }) => ({
+      mnemonic: mnemonic.slice(0, 60),
+      unit: unit.slice(0, 40),
+      value: value.slice(0, 400),
+      description: description.slice(0, 200),
+    })),
+    depthUnit: las.depthUnit.slice(0, 20),
+    ...(uneven ? { uneven } : {}),
     madeBy: madeByLoading(file, declare, started, warnings),
   };
 }

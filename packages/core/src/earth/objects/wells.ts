@@ -57,6 +57,14 @@ export const logsSchema = z
         nulls: z.int(),
       }),
     ),
+    /** What the file said of the well, line by line, for when the logs leave again. */
+    header: z
+      .array(z.object({ mnemonic: z.string(), unit: z.string(), value: z.string(), description: z.string() }))
+      .optional(),
+    /** Unit of depth in the file, as it was spelt. */
+    depthUnit: z.string().optional(),
+    /** Depths (m) and values as they were loaded, where the depths were no regular axis: `[depth]` each. */
+    uneven: z.object({ depths: arrayRefSchema, curves: z.array(arrayRefSchema) }).optional(),
   })
   .refine(
     ({ depth, curves }) => curves.every(({ data }) => data.shape.length === 1 && data.shape[0] === depth.count),

@@ -193,14 +193,18 @@ test('a 2D line leaves and comes back with its CDP and shotpoints', async () => 
   expect([...(await readWhole(again.store, read.samples))]).toEqual([...samples]);
 });
 
-test.each(['metric', 'field'] as const)('logs leave as LAS in %s units and come back', async (display) => {
+test.each([
+  'metric',
+  'field',
+] as const)('logs leave as LAS as they came, whatever the project shows (%s), and come back', async (display) => {
   const las =
     '~V\n VERS. 2.0 :\n WRAP. NO :\n~W\n NULL. -999.25 :\n WELL. A-1 :\n~C\n DEPT.M :\n DT.US/M : slowness\n RHOB.KG/M3 :\n NPHI.V/V :\n~A\n1000 300 2300 0.2\n1000.5 301 -999.25 0.21\n1001 302 2400 0.25\n';
   const { store, object } = await back('a.las', new TextEncoder().encode(las));
   const logs = object as Logs;
   const bytes = await exportObject(store, logs, 'las', { ...(await frame()), display });
   const text = new TextDecoder().decode(bytes);
-  expect(text).toContain(display === 'field' ? 'STRT  .FT' : 'STRT  .M ');
+  expect(text).toContain('STRT  .M ');
+  for (const unit of ['.US/M', '.KG/M3', '.V/V']) expect(text).toContain(unit);
   const again = await back('b.las', bytes);
   const read = again.object as Logs;
   expect(read.well).toBe('A-1');

@@ -12,8 +12,12 @@ export interface LasCurve {
 export interface LasFile {
   version: string;
   well: string;
-  /** Other facts about the well by mnemonic. */
-  facts: Record<string, string>;
+  /** What the file says of the well besides its name, line by line. */
+  header: LasFact[];
+  /** Unit of depth as it is spelt. */
+  depthUnit: string;
+  /** Interval that the header says and the depths bear out, metres; that of most depths where it says none that they do. */
+  stepM: number;
   /** Measured depth in metres, rising. */
   depthM: Float64Array;
   curves: LasCurve[];
@@ -23,18 +27,28 @@ export interface LasFile {
 /** More curves than any tool records. */
 const MOST_CURVES = 10_000;
 
-interface Line {
+/** A line of a header section. */
+export interface LasFact {
   mnemonic: string;
   unit: string;
   value: string;
   description: string;
 }
+type Line = LasFact;
 
-/** `MNEM.UNIT  value : description`, the line of every header section. */
+/** `MNEM.UNIT  value : description`, the line of every header section; one without its full stop has a name alone. */
 function parseLine(text: string): Line | null {
   const dot = text.indexOf('.');
   const colon = text.lastIndexOf(':');
-  if (dot < 0) return null;
+  if (dot < 0 || (colon >= 0 && dot > colon)) {
+    const mnemonic = text
+      .slice(0, colon < 0 ? undefined : colon)
+      .trim()
+      .split(/\s+/)[0];
+    return mnemonic
+      ? { mnemonic, unit: '', value: '', description: colon < 0 ? '' : text.slice(colon + 1).trim() }
+      : null;
+  }
   const rest = colon > dot ? text.slice(dot + 1, colon) : text.slice(dot + 1);
   const blank = rest.search(/\s/);
   return {
@@ -91,9 +105,15 @@ export function parseLas(name: string, text: string): LasFile[] {
   // in 1.2 the value of a well fact stands after the colon
   const textOf = (l: Line | undefined) =>
     l ? (version.startsWith('1') ? l.description || l.value : l.value || l.description) : '';
-  const facts: Record<string, string> = Object.create(null);
-  for (const line of [...wellLines, ...parsed(one('P'))]) facts[line.mnemonic.toUpperCase()] = textOf(line);
-  const common = { version, well: textOf(fact('WELL')), facts };
+  const axis = ['STRT', 'STOP', 'STEP', 'NULL', 'WELL'];
+  const header = wellLines
+    .filter((line) => !axis.includes(line.mnemonic.toUpperCase()))
+    .map((line) => ({
+      ...line,
+      value: textOf(line),
+      description: version.startsWith('1') ? line.value : line.description,
+    }));
+  const common = { version, well: textOf(fact('WELL')), header };
   // 3.0 calls its sections by name and may have several of each
   const data = sections.filter((s) => /^(A\b|ASCII|LOG_DATA|RUN_DATA)/.test(s.title) || s.title === 'A');
   const defined = (section: Section) => {
@@ -117,40 +137,70 @@ export function parseLas(name: string, text: string): LasFile[] {
         `it names ${curveLines.length} curves, and ${MOST_CURVES} can be read.`,
         'Check its curve section, or split the file.',
       );
-    const rows = rowsOf(section.lines, curveLines.length, wrapped, separators);
+    const rows = rowsOf(section.lines, curveLines, wrapped, separators);
     return { ...common, ...curvesOf(name, curveLines, rows.columns, fact, rows.warnings) };
   });
 }
 
-/** Columns of a data section as numbers; text and empty cells are NaN. */
-function rowsOf(lines: string[], count: number, wrapped: boolean, separators: RegExp) {
+/** A cell as a number: exponents may be written as Fortran does, `1.5D+02`; an empty cell is NaN, and so is a text. */
+function numberOf(word: string): number {
+  if (word === '') return Number.NaN;
+  const value = Number(word);
+  return Number.isNaN(value)
+    ? Number(word.replace(/^([+-]?[\d.]+)[dD]?([+-]\d+)$|^([+-]?[\d.]+)[dD](\d+)$/, '$1$3e$2$4'))
+    : value;
+}
+/** Words for a value that is not there. */
+const NOTHING = /^([-+]?nan|null|n\/?a|none|-|\*+|[-+]?(inf|1\.#\w+))?$/i;
+
+/** Columns of a data section as numbers; text and empty cells are NaN, and text that is no word for nothing is named. */
+function rowsOf(lines: string[], curves: Line[], wrapped: boolean, separators: RegExp) {
+  const count = curves.length;
   const columns: number[][] = Array.from({ length: count }, () => []);
   const warnings: string[] = [];
-  const number = (word: string) => (word === '' ? Number.NaN : Number(word));
+  const texts = new Map<number, { count: number; first: string }>();
+  const put = (c: number, word: string) => {
+    const value = numberOf(word);
+    columns[c].push(value);
+    if (Number.isFinite(value) || NOTHING.test(word) || /\{S|\bS\d*\b/.test(curves[c].description)) return;
+    const seen = texts.get(c);
+    if (seen) seen.count++;
+    else texts.set(c, { count: 1, first: `“${word.slice(0, 20)}” in row ${columns[c].length} of the data` });
+  };
   if (wrapped) {
-    const numbers = lines.flatMap((line) =>
-      line
-        .split(/[\s,]+/)
-        .filter(Boolean)
-        .map(Number),
-    );
-    for (let n = 0; n + count <= numbers.length; n += count)
-      for (let c = 0; c < count; c++) columns[c].push(numbers[n + c]);
-    if (numbers.length % count !== 0)
+    const words = lines.flatMap((line) => line.split(/[\s,]+/).filter(Boolean));
+    for (let n = 0; n + count <= words.length; n += count) for (let c = 0; c < count; c++) put(c, words[n + c]);
+    if (words.length % count !== 0)
       warnings.push('The last depth has fewer values than there are curves; it was left out.');
-    return { columns, warnings };
-  }
-  let short = 0;
-  for (const line of lines) {
-    const words = (separators === SEPARATORS.TAB ? line : line.trim()).split(separators);
-    if (words.length < count) {
-      short++;
-      continue;
+  } else {
+    let [short, long] = [0, 0];
+    for (const line of lines) {
+      const words = (separators === SEPARATORS.TAB ? line : line.trim()).split(separators);
+      if (words.length < count) {
+        short++;
+        continue;
+      }
+      if (words.length > count) long++;
+      for (let c = 0; c < count; c++) put(c, words[c].trim());
     }
-    for (let c = 0; c < count; c++) columns[c].push(number(words[c].trim()));
+    if (short > 0) warnings.push(`${short} lines have fewer values than there are curves; they were left out.`);
+    if (long > 0)
+      warnings.push(`${long} lines have more values than there are curves; what is beyond them was left out.`);
   }
-  if (short > 0) warnings.push(`${short} lines have fewer values than there are curves; they were left out.`);
+  for (const [c, { count: many, first }] of texts)
+    warnings.push(
+      `${curves[c].mnemonic} has ${many} ${many === 1 ? 'cell that is no number' : 'cells that are no numbers'} (${many === 1 ? '' : 'first '}${first}): ${many === 1 ? 'it is' : 'they are'} taken as empty.`,
+    );
   return { columns, warnings };
+}
+
+/** The step between most depths, as their median has it; over many steps that are alike, their mean. */
+function usualStep(depthM: Float64Array): number {
+  const steps = Float64Array.from({ length: depthM.length - 1 }, (_, n) => depthM[n + 1] - depthM[n]);
+  const median = steps.slice().sort()[steps.length >> 1];
+  // depths are rounded in files: one step is known less well than many
+  const alike = steps.filter((step) => Math.abs(step - median) < 0.2 * median);
+  return alike.reduce((sum, step) => sum + step, 0) / alike.length;
 }
 
 /** Depths in metres, rising, and the curves over them. */
@@ -160,7 +210,7 @@ function curvesOf(
   columns: number[][],
   fact: (mnemonic: string) => Line | undefined,
   warnings: string[],
-): Pick<LasFile, 'depthM' | 'curves' | 'warnings'> {
+): Pick<LasFile, 'depthM' | 'stepM' | 'depthUnit' | 'curves' | 'warnings'> {
   const refuse = (why: string, fix: string): never => {
     throw new LithagonError('las', `${name} cannot be read as LAS: ${why}`, { object: name, fix });
   };
@@ -173,6 +223,20 @@ function curvesOf(
   if (order.length < 2) refuse('its depths are no numbers.', 'Ask for the file again; nothing was loaded.');
   const falling = columns[0][order[0]] > columns[0][order[order.length - 1]];
   if (falling) order = order.reverse();
+  const lost = rows - order.length;
+  if (lost > 0) warnings.push(`${lost} rows have no depth; they were left out.`);
+  // a depth that stands twice is kept as it stood first
+  const repeated: number[] = [];
+  order = order.filter((n, k) => {
+    const again = k > 0 && columns[0][n] === columns[0][order[k - 1]];
+    if (again) repeated.push(columns[0][n]);
+    return !again;
+  });
+  if (repeated.length > 0)
+    warnings.push(
+      `${repeated.length} ${repeated.length === 1 ? 'depth stands' : 'depths stand'} twice (${repeated.length === 1 ? '' : 'first '}${repeated[0]} ${depthUnit}); the first of each was kept.`,
+    );
+  if (order.length < 2) refuse('its depths are all one.', 'Ask for the file again; nothing was loaded.');
   const depthM = Float64Array.from(order, (n) => columns[0][n] * toMetres);
   for (let n = 1; n < depthM.length; n++)
     if (depthM[n] <= depthM[n - 1])
@@ -180,12 +244,15 @@ function curvesOf(
         `its depths do not rise steadily near ${(depthM[n] / toMetres).toFixed(2)} ${depthUnit}.`,
         'Sort or mend the file first.',
       );
-  const declared = Number(fact('STEP')?.value) * toMetres;
-  const measured = (depthM[depthM.length - 1] - depthM[0]) / (depthM.length - 1);
-  if (Math.abs(Math.abs(declared) - measured) > 0.01 * measured && declared !== 0 && Number.isFinite(declared))
+  const usual = usualStep(depthM);
+  const declared = Math.abs(Number(fact('STEP')?.value)) * toMetres;
+  const says = Number.isFinite(declared) && declared > 0;
+  const agrees = says && Math.abs(declared - usual) <= 0.01 * usual;
+  if (says && !agrees)
     warnings.push(
-      `The header says a step of ${(Math.abs(declared) / toMetres).toFixed(4)} ${depthUnit}; the depths themselves step by ${(measured / toMetres).toFixed(4)} ${depthUnit}, which was used.`,
+      `The header says a step of ${(declared / toMetres).toFixed(4)} ${depthUnit}; the depths themselves step by ${(usual / toMetres).toFixed(4)} ${depthUnit}, which was used.`,
     );
+  const stepM = agrees ? declared : usual;
   const seen: Record<string, number> = Object.create(null);
   const curves = curveLines.slice(1).map((line, c): LasCurve => {
     const times = (seen[line.mnemonic] ?? 0) + 1;
@@ -201,5 +268,5 @@ function curvesOf(
       }),
     };
   });
-  return { depthM, curves, warnings };
+  return { depthM, stepM, depthUnit: curveLines[0].unit || fact('STRT')?.unit || 'M', curves, warnings };
 }

@@ -8,9 +8,11 @@ export interface LasOut {
 
 export interface LasWriteFacts {
   well: string;
-  /** Unit of depth: `M` or `FT`, and the depths in it. */
-  depthUnit: 'M' | 'FT';
+  /** Unit of depth, such as `M` or `FT`, and the depths in it. */
+  depthUnit: string;
   depths: ArrayLike<number>;
+  /** False where the depths are no regular axis, which a step of 0 says. */
+  even?: boolean;
   /** Other facts about the well. */
   facts: { mnemonic: string; unit: string; value: string; description: string }[];
   curves: LasOut[];
@@ -27,11 +29,11 @@ const name = (text: string) =>
     .slice(0, 40) || 'X';
 
 /** A LAS 2.0 file (Canadian Well Logging Society, 1992, updated 2017) with all of its mandatory lines. */
-export function writeLas({ well, depthUnit, depths, facts, curves, remarks }: LasWriteFacts): string {
+export function writeLas({ well, depthUnit, depths, even = true, facts, curves, remarks }: LasWriteFacts): string {
   const line = (mnemonic: string, unit: string, value: string, description: string) =>
     ` ${mnemonic.padEnd(6)}.${unit.padEnd(8)} ${value.padEnd(24)} : ${description}`;
   const last = depths.length - 1;
-  const step = last > 0 ? (depths[last] - depths[0]) / last : 0;
+  const step = even && last > 0 ? (depths[last] - depths[0]) / last : 0;
   const digits = (v: number, places: number) => v.toFixed(places);
   const given = new Map(facts.map((f) => [f.mnemonic.toUpperCase(), f]));
   const fact = (mnemonic: string, description: string, value = '') => {
