@@ -1,9 +1,10 @@
 import { Command, CommanderError } from 'commander';
-import { demo } from './commands/demo.ts';
-import { asideOf, exportTo, outOptions, rebuildProject, unpack } from './commands/out.ts';
-import { inspect, list, load, show } from './commands/project.ts';
-import { doStep, run, steps } from './commands/steps.ts';
-import { type Output, pairs, refuse, terminal, UsageError } from './output.ts';
+import { type Output, pairs, terminal, UsageError } from './output.ts';
+
+// what a call does not need is not read from the disk for it
+const out = () => import('./commands/out.ts');
+const projects = () => import('./commands/project.ts');
+const stepping = () => import('./commands/steps.ts');
 
 const collect = (value: string, before: string[]) => [...before, value];
 
@@ -28,7 +29,7 @@ function program(output: Output, flags: { json: boolean }): Command {
       const seed = Number(o.seed);
       if (!Number.isInteger(seed) || seed < 0) throw new UsageError(`“${o.seed}” is no seed: give a whole number.`);
       if (o.size !== 'full' && o.size !== 'small') throw new UsageError(`“${o.size}” is no size: full or small.`);
-      await demo(dir, seed, o.size, output);
+      await (await import('./commands/demo.ts')).demo(dir, seed, o.size, output);
     });
   lithagon
     .command('inspect')
@@ -36,7 +37,7 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--declare <key=value>', 'say what the file cannot', collect, [])
     .option(...json)
     .description('what the readers make of files before anything is loaded')
-    .action((files, o) => inspect(files, pairs(o.declare), note(o), output));
+    .action(async (files, o) => (await projects()).inspect(files, pairs(o.declare), note(o), output));
   lithagon
     .command('load')
     .argument('<files...>')
@@ -44,30 +45,30 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--declare <key=value>', 'say what the file cannot', collect, [])
     .option(...json)
     .description('load files into a project')
-    .action((files, o) =>
+    .action(async (files, o) =>
       files.length === 1 && /\.parcel$/i.test(files[0])
-        ? unpack(files[0], o.project, output)
-        : load(files, o.project, pairs(o.declare), note(o), output),
+        ? (await out()).unpack(files[0], o.project, output)
+        : (await projects()).load(files, o.project, pairs(o.declare), note(o), output),
     );
   lithagon
     .command('list')
     .requiredOption(...project)
     .option(...json)
     .description('what a project holds')
-    .action((o) => list(o.project, note(o), output));
+    .action(async (o) => (await projects()).list(o.project, note(o), output));
   lithagon
     .command('show')
     .argument('<name>')
     .requiredOption(...project)
     .option(...json)
     .description('facts and trail of one object')
-    .action((name, o) => show(name, o.project, note(o), output));
+    .action(async (name, o) => (await projects()).show(name, o.project, note(o), output));
   lithagon
     .command('steps')
     .argument('[id]')
     .option(...json)
     .description('every step, or one whole')
-    .action((id, o) => steps(id, note(o), output));
+    .action(async (id, o) => (await stepping()).steps(id, note(o), output));
   lithagon
     .command('do')
     .argument('<step>')
@@ -77,7 +78,7 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--name <name>', 'name of the result')
     .option(...json)
     .description('run one step')
-    .action((id, o) => doStep(id, o, note(o), output));
+    .action(async (id, o) => (await stepping()).doStep(id, o, note(o), output));
   lithagon
     .command('run')
     .argument('<recipe>')
@@ -85,13 +86,13 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--files <dir>', 'where the recipe’s files are')
     .option('--set <step.param=value>', 'another value for a parameter', collect, [])
     .description('load a recipe’s files and run its steps')
-    .action((path, o) => run(path, o, output));
+    .action(async (path, o) => (await stepping()).run(path, o, output));
   lithagon
     .command('rebuild')
     .argument('[name]')
     .requiredOption(...project)
     .description('make again what is out of date, or what one object rests on')
-    .action((name, o) => rebuildProject(name, o.project, output));
+    .action(async (name, o) => (await out()).rebuildProject(name, o.project, output));
   lithagon
     .command('aside')
     .requiredOption(...project)
@@ -99,7 +100,7 @@ function program(output: Output, flags: { json: boolean }): Command {
     .option('--discard', 'throw it away')
     .option(...json)
     .description('what in a project cannot be read')
-    .action((o) => asideOf(o.project, o, note(o), output));
+    .action(async (o) => (await out()).asideOf(o.project, o, note(o), output));
   lithagon
     .command('export')
     .argument('<name>', 'an object; “.” for the whole project as a parcel')
@@ -110,7 +111,9 @@ function program(output: Output, flags: { json: boolean }): Command {
     .requiredOption(...project)
     .option('--set <key=value>', 'format=ieee, ibm or compact and revision=1 or 2 for SEG-Y', collect, [])
     .description('write an object to a file')
-    .action((name, file, o) => exportTo(name, file, o.project, outOptions(o.set), output));
+    .action(async (name, file, o) =>
+      (await out()).exportTo(name, file, o.project, (await out()).outOptions(o.set), output),
+    );
   return lithagon;
 }
 
@@ -126,6 +129,6 @@ export async function main(args: string[], output: Output = terminal): Promise<n
       output.err(cause.message);
       return 2;
     }
-    return refuse(cause, flags.json, output);
+    return (await import('./refuse.ts')).refuse(cause, flags.json, output);
   }
 }

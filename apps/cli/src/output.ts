@@ -1,4 +1,4 @@
-import { asLithagonError, visible } from '@lithagon/core';
+import { visible } from '@lithagon/core/text';
 
 /** Where a command writes: results to `out`, progress and refusals to `err`. */
 export interface Output {
@@ -31,17 +31,6 @@ export function progressLine(output: Output): (part: number, what: string) => vo
     else if (!last.startsWith(what)) output.err(`${what} …`);
     last = text;
   };
-}
-
-/** Print what went wrong: a sentence on stderr, and with `--json` one document on stdout. */
-export function refuse(cause: unknown, json: boolean, output: Output): number {
-  const error = asLithagonError(cause);
-  output.err(error.sentence);
-  if (json)
-    output.out(
-      JSON.stringify({ error: { code: error.code, message: error.message, object: error.object, fix: error.fix } }),
-    );
-  return 1;
 }
 
 /** `key=value` pairs as given on the command line. */

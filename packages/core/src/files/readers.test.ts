@@ -177,10 +177,14 @@ describe('grids', () => {
   });
   test('a GeoTIFF brings its turned affine and its system, converted where the project has another', async () => {
     const values = Float32Array.from({ length: 180 }, (_, n) => n);
-    const same = await load('a.tif', geotiffOf(values, TURNED, 32740), { domain: 'twt', unit: 'ms', sign: 'down' });
+    const same = await load('a.tif', await geotiffOf(values, TURNED, 32740), {
+      domain: 'twt',
+      unit: 'ms',
+      sign: 'down',
+    });
     const horizon = same.objects[0] as Horizon;
     expect(toMap(horizon.lattice, 11, 14)[0]).toBeCloseTo(toMap(TURNED, 11, 14)[0], 6);
-    const other = await load('a.tif', geotiffOf(values, TURNED, 32739), { domain: 'map', unit: 'none' });
+    const other = await load('a.tif', await geotiffOf(values, TURNED, 32739), { domain: 'map', unit: 'none' });
     expect(other.warnings.join(' ')).toContain('Converted from EPSG:32739');
     expect(other.objects[0].kind).toBe('map');
   });

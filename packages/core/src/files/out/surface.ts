@@ -58,7 +58,7 @@ export async function surfaceCsv({ store, frame, map }: Out, surface: Surface): 
 export async function surfaceGeotiff({ store, frame, map }: Out, surface: Surface): Promise<Uint8Array> {
   const code = /^EPSG:(\d+)$/.exec(frame?.crs ?? '');
   const values = await readWhole(store, surface.values);
-  return geotiffOf(values, inUnit(surface.lattice, map.scale), code ? Number(code[1]) : null);
+  return await geotiffOf(values, inUnit(surface.lattice, map.scale), code ? Number(code[1]) : null);
 }
 
 /** A surface of triangles; elevations are negative depths (or times), and the values stand beside as point data. */

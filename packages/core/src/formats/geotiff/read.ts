@@ -1,4 +1,3 @@
-import { fromArrayBuffer } from 'geotiff';
 import { LithagonError } from '../../earth/errors.ts';
 import type { GridFile } from '../esri/ascii.ts';
 
@@ -7,6 +6,7 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
   const refuse = (why: string, fix: string): never => {
     throw new LithagonError('geotiff', `${name} cannot be read as a GeoTIFF: ${why}.`, { object: name, fix });
   };
+  const { fromArrayBuffer } = await import('geotiff');
   const tiff = await fromArrayBuffer(bytes.slice().buffer).catch(() =>
     refuse('it is no TIFF file, or was cut short', 'Copy it again from where it came.'),
   );

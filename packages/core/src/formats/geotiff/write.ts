@@ -1,4 +1,3 @@
-import { writeArrayBuffer } from 'geotiff';
 import type { Lattice } from '../../earth/lattice.ts';
 
 /**
@@ -7,7 +6,8 @@ import type { Lattice } from '../../earth/lattice.ts';
  * @param values `[inline][crossline]`, NaN where there is none
  * @param epsg code of the projected coordinate system, null where it is not known
  */
-export function geotiffOf(values: Float32Array, lattice: Lattice, epsg: number | null): Uint8Array {
+export async function geotiffOf(values: Float32Array, lattice: Lattice, epsg: number | null): Promise<Uint8Array> {
+  const { writeArrayBuffer } = await import('geotiff');
   const { origin: o, perInline: a, perCrossline: b } = lattice;
   // pixel (0, 0) begins half a bin before the first one
   const corner = [o[0] - (a[0] + b[0]) / 2, o[1] - (a[1] + b[1]) / 2];

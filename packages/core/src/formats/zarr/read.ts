@@ -1,5 +1,4 @@
 import { type FileEntry, Reader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
-import * as zarr from 'zarrita';
 import { LithagonError } from '../../earth/errors.ts';
 import type { ByteSource } from '../source.ts';
 
@@ -44,6 +43,7 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
       fix,
     });
   };
+  const zarr = await import('zarrita');
   const reader = new ZipReader(new SourceReader(source), { useWebWorkers: false });
   const files = new Map<string, FileEntry>();
   try {
