@@ -67,6 +67,7 @@ export * from './steps/index.ts';
 export * from './storage/arrays.ts';
 export { checkedChange } from './storage/commit.ts';
 export { damagesOf } from './storage/damage.ts';
+export { heldBytes } from './storage/keys.ts';
 export { memoryStore } from './storage/memory.ts';
 export { type ParcelOptions, readParcel, writeParcel } from './storage/parcel.ts';
 export * from './storage/planes.ts';

@@ -219,6 +219,14 @@ export async function idbStore(projectId: string, writer?: () => string | null):
   };
 }
 
+/** Keys of the arrays of a project that are in this browser: of one that came from a server, those looked at so far. */
+export async function keysHere(projectId: string): Promise<Set<string>> {
+  const db = await open(projectId);
+  const keys = await db.getAllKeys('arrays');
+  db.close();
+  return new Set(keys);
+}
+
 /** Delete the database of a project, where there is one. */
 export const removeDatabase = (projectId: string): Promise<void> => deleteDB(databaseName(projectId));
 

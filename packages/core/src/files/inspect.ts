@@ -15,6 +15,7 @@ import { shapesOf, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNames, wellQuestion } from './names.ts';
+import { oddCoordinates, oddRows } from './oddRows.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 import { sketchOfTable } from './sketch.ts';
 
@@ -229,10 +230,12 @@ async function inspectTable(
     const { x, y } = table.numbers;
     if (x && y) {
       const placement = await placementFor(source.name, declare, around.frame, around.crsTable, mapUnitOf(table));
-      report.problems.push(...placement.notes);
+      const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
+      report.problems.push(...placement.notes, ...oddCoordinates(table, degrees));
       for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
       report.sketch = sketchOfTable(table);
     }
+    report.problems.push(...oddRows(table, around.objects, around.frame));
     return report;
   } catch (cause) {
     return refused(report, cause);

@@ -10,6 +10,7 @@ import { placementFor } from './coordinates.ts';
 import { type Loaded, type Loading, oneOf } from './load.ts';
 import { horizonOfPoints } from './loadHorizon.ts';
 import { wellNamed } from './names.ts';
+import { oddCoordinates, oddRows } from './oddRows.ts';
 
 const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
   'directional surveys': [
@@ -98,7 +99,8 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
   if (x && y) {
     const placement = await placementFor(source.name, declare, loading.frame, loading.crsTable, mapUnitOf(table));
     loading.takeFrame(placement.frame);
-    warnings.push(...placement.notes);
+    const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
+    warnings.push(...placement.notes, ...oddCoordinates(table, degrees));
     for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
   }
   if (numbers.tvdss && areElevations(numbers.tvdss)) {
@@ -111,6 +113,7 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
       fix: 'Say the well (well=NAME). Nothing was loaded.',
     });
   if (texts.well) texts.well = texts.well.map((name) => wellNamed(declare, name));
+  warnings.push(...oddRows(table, existing, loading.frame));
   const madeBy = madeByLoading(source.name, declare, started, warnings);
   const objects: EarthObject[] = [];
   if (spec.kind === 'well heads') {

@@ -28,6 +28,14 @@ export function chunkKey(ref: ArrayRef, at: number[]): string {
   return `${ref.key}/${['c', ...at].join(ref.flat ? '.' : '/')}`;
 }
 
+/** Bytes of the arrays of objects, copies included, as far as they are among the keys that a store holds. */
+export function heldBytes(objects: EarthObject[], held: Set<string>): number {
+  let bytes = 0;
+  for (const ref of objects.flatMap((object) => arraysOf(object, true)))
+    for (const at of chunksOf(ref)) if (held.has(chunkKey(ref, at))) bytes += chunkBytes(ref);
+  return bytes;
+}
+
 /** How many chunks an array has. */
 export function chunkCount(ref: ArrayRef): number {
   return ref.shape.reduce((a, n, axis) => a * Math.ceil(n / ref.chunk[axis]), 1);

@@ -17,6 +17,9 @@ const isNumber = (cell: string) => cell !== '' && Number.isFinite(Number(cell.re
 /** What stands for “nothing” in numeric columns of files of the trade. */
 const NOTHING = /^(|-|na|n\/a|nan|null|none|-999(\.25|9|99)?(\.0*)?|-?1(\.0*)?e\+?30)$/i;
 
+/** Whether a cell says that there is no value, as against a text where a number should be. */
+export const isNothing = (cell: string) => NOTHING.test(cell.trim());
+
 /** A number as written with a point or a comma, NaN for an empty cell or a value that stands for nothing. */
 export function numberOf(cell: string, comma: boolean): number {
   const text = cell.trim();

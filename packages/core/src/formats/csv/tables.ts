@@ -1,7 +1,7 @@
 import { LithagonError } from '../../earth/errors.ts';
 import { factor, unitNamed } from '../../earth/units.ts';
 import { extentOf } from '../../numerics/extent.ts';
-import { cellsOf, degreesOf, hasDecimalComma, numberOf } from './dialect.ts';
+import { cellsOf, degreesOf, hasDecimalComma, isNothing, numberOf } from './dialect.ts';
 import { TABLES, type TableSpec } from './tableKinds.ts';
 
 /** What a person says of a table over what was found: its kind, columns by key (empty: none), units by key. */
@@ -37,6 +37,8 @@ export interface ReadTable {
   numbers: Record<string, Float64Array>;
   texts: Record<string, string[]>;
   rows: number;
+  /** Row of the file on which each stands. */
+  lines: number[];
   warnings: string[];
 }
 
@@ -161,6 +163,11 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
   const texts: Record<string, string[]> = {};
   const warnings: string[] = [];
   const bad = new Set<number>();
+  const wide = body.flatMap((row, n) => (row.slice(header.length).some((cell) => cell !== '') ? [n] : []));
+  if (wide.length > 0)
+    warnings.push(
+      `${wide.length} ${wide.length === 1 ? 'row has' : 'rows have'} more cells than there are columns (first: row ${wide[0] + guess.firstLine}); what is beyond them was left out.`,
+    );
   for (const column of spec.columns) {
     const place = found[column.key];
     if (!place) continue;
@@ -177,12 +184,21 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
       cells.some((cell) => !Number.isNaN(degreesOf(cell))) &&
       cells.every((cell) => Number.isNaN(numberOf(cell, comma)));
     if (degrees) place.unit = 'deg';
+    const texted: number[] = [];
     const read = degrees ? degreesOf : (cell: string) => numberOf(cell, comma);
     numbers[column.key] = Float64Array.from(body, (row, n) => {
-      const value = read(row[at] ?? '') * scale;
-      if (Number.isNaN(value) && !column.optional) bad.add(n);
+      const cell = row[at] ?? '';
+      const value = read(cell) * scale;
+      if (Number.isNaN(value)) {
+        if (!isNothing(cell)) texted.push(n);
+        if (!column.optional) bad.add(n);
+      }
       return value;
     });
+    if (texted.length > 0 && texted.length < body.length)
+      warnings.push(
+        `“${place.column}” has ${texted.length} ${texted.length === 1 ? 'cell' : 'cells'} that ${texted.length === 1 ? 'is no number' : 'are no numbers'} (first: “${(body[texted[0]][at] ?? '').slice(0, 30)}” in row ${texted[0] + guess.firstLine}).`,
+      );
   }
   for (const group of spec.either ?? [])
     body.forEach((_, n) => {
@@ -196,12 +212,12 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
       { object: name, fix: 'Check its columns.' },
     );
   if (bad.size > 0)
-    warnings.push(
+    warnings.unshift(
       `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${extentOf(bad)[0] + guess.firstLine}).`,
     );
   if (guess.told.includes('well')) texts.well = body.map(() => mapping.well ?? '');
   const keep = body.map((_, n) => n).filter((n) => !bad.has(n));
   for (const key of Object.keys(numbers)) numbers[key] = Float64Array.from(keep, (n) => numbers[key][n]);
   for (const key of Object.keys(texts)) texts[key] = keep.map((n) => texts[key][n]);
-  return { spec, found, numbers, texts, rows: keep.length, warnings };
+  return { spec, found, numbers, texts, rows: keep.length, lines: keep.map((n) => n + guess.firstLine), warnings };
 }
