@@ -8,7 +8,8 @@ import type { Transaction } from './store.ts';
 export function whyNot(error: z.ZodError): string {
   const [issue] = error.issues;
   const at = issue.path.join('.');
-  return at ? `${at}: ${issue.message}` : issue.message;
+  const message = issue.message.replace('Invalid input: ', '');
+  return at ? `${at}: ${message}` : message;
 }
 
 /**

@@ -79,7 +79,10 @@ export function sortOut(raws: unknown[]): { objects: EarthObject[]; aside: Aside
     const parsed = objectSchema.safeParse(raw);
     if (!parsed.success) {
       const [issue] = parsed.error.issues;
-      put(raw, `${issue.path.length > 0 ? `${issue.path.join('.')}: ` : ''}${issue.message}`);
+      put(
+        raw,
+        `${issue.path.length > 0 ? `${issue.path.join('.')}: ` : ''}${issue.message.replace('Invalid input: ', '')}`,
+      );
     } else if (ids.has(parsed.data.id)) put(raw, `its id ${parsed.data.id} is another object’s too`);
     else {
       ids.add(parsed.data.id);
