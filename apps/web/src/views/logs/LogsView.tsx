@@ -19,7 +19,7 @@ import css from './Logs.module.css';
 import { LogsTools } from './LogsTools';
 import { layOut, wholeWindow } from './layout';
 import { faciesColor } from './marks';
-import { Ghost, LitUp, ProposalLine, Stroke, TopLine } from './Overlays';
+import { NeighbourCurve, LitUp, ProposalLine, Stroke, TopLine } from './Overlays';
 import { printPanel } from './print';
 import { SeismicBetween } from './SeismicBetween';
 import { nearestScale, PIXEL_M } from './scale';
@@ -243,7 +243,7 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
               );
             })}
             <LitUp panel={panel} />
-            {drag && <Ghost drag={drag} panel={panel} desk={desk} />}
+            {drag && <NeighbourCurve drag={drag} panel={panel} desk={desk} />}
             {stroke && <Stroke stroke={stroke} panel={panel} color={faciesColor(hands.facies, faciesNames)} />}
           </svg>
           {panel.wells.map((well, n) => {

@@ -41,7 +41,7 @@ export function TopLine(props: {
 }
 
 /** While a top is dragged: the neighbour's curve about its own top, laid over this well at the pointer. */
-export function Ghost({
+export function NeighbourCurve({
   drag,
   panel,
   desk,
@@ -77,7 +77,7 @@ export function Ghost({
   return (
     <g>
       <line x1={well.left + 40} x2={well.left + well.width} y1={y} y2={y} stroke="var(--verdigris)" strokeWidth={1.6} />
-      <path d={d} className={css.ghost} />
+      <path d={d} className={css.neighbourCurve} />
       <text x={well.left + well.width + 3} y={y + 11}>
         {units.text(drag.md, 'm MD', 1)}
         {neighbour ? `; ${neighbour.column.well.name} laid over` : ''}
