@@ -19,7 +19,7 @@ import css from './Logs.module.css';
 import { LogsTools } from './LogsTools';
 import { layOut, wholeWindow } from './layout';
 import { faciesColor } from './marks';
-import { NeighbourCurve, LitUp, ProposalLine, Stroke, TopLine } from './Overlays';
+import { LitUp, NeighbourCurve, ProposalLine, Stroke, TopLine } from './Overlays';
 import { printPanel } from './print';
 import { SeismicBetween } from './SeismicBetween';
 import { nearestScale, PIXEL_M } from './scale';
