@@ -17,10 +17,16 @@ export async function objectsOfLas(loading: Loading, text: string): Promise<Load
   return { objects, warnings: objects.flatMap((o) => o.madeBy.warnings) };
 }
 
+/** Samples that a regular axis may have, for each depth of the file and at least: a few close depths must not make more. */
+const MOST_EACH = 20;
+const MOST_ALWAYS = 200_000;
+
 /** The regular axis that curves are worked with on: of the step that most depths have, whatever lies between. */
-function axisOf({ depthM, stepM }: LasFile) {
+function axisOf({ depthM, stepM: usualM }: LasFile) {
   const firstM = depthM[0];
-  const count = Math.round((depthM[depthM.length - 1] - firstM) / stepM) + 1;
+  const span = depthM[depthM.length - 1] - firstM;
+  const stepM = Math.max(usualM, span / Math.max(MOST_ALWAYS, MOST_EACH * depthM.length));
+  const count = Math.round(span / stepM) + 1;
   let [off, gaps, longestM] = [0, 0, 0];
   for (let n = 0; n < depthM.length; n++) {
     const at = (depthM[n] - firstM) / stepM;

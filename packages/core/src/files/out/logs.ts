@@ -18,47 +18,52 @@ const SPELT: Record<string, string> = {
   '1': 'V/V',
 };
 
-/** What logs are written as: their depths, and each curve with its unit; of a file, as it had them. */
-async function written({ store, frame }: Out, logs: Logs, asInFile: boolean) {
+interface Written {
+  depths: Float64Array;
+  depthUnit: string;
+  /** Whether depths are a regular axis. */
+  even: boolean;
+  curves: LasOut[];
+}
+// float32 holds about seven figures; more would be noise of the conversion
+const rounded = (values: ArrayLike<number>, scale: (v: number) => number, figures = 7) =>
+  Float64Array.from(values, (v) => Number(scale(v).toPrecision(figures)));
+const axisM = ({ depth: { firstM, stepM, count } }: Logs) =>
+  Float64Array.from({ length: count }, (_, n) => firstM + n * stepM);
+
+/** Depths and curves in the units of the project. */
+async function inProject({ store, frame }: Out, logs: Logs): Promise<Written> {
   const units = unitsOf(frame);
-  const { firstM, stepM, count } = logs.depth;
-  const { uneven } = logs;
-  const own = asInFile ? unitNamed(logs.depthUnit ?? '') : null;
-  const toOwn = own ? factor('m', own) : units.to(1, 'm');
-  const depthsM = uneven
-    ? await readWhole(store, uneven.depths)
-    : Float64Array.from({ length: count }, (_, n) => firstM + n * stepM);
   const curves: LasOut[] = [];
-  for (const [n, curve] of logs.curves.entries()) {
-    const file = asInFile ? unitNamed(curve.fileUnit) : null;
-    const back = file && dimensionOf(file) === dimensionOf(curve.unit) ? factor(curve.unit, file) : null;
-    const shown = units.of(curve.unit).replace('³', '3').replace('µ', 'u');
-    const values = uneven ? await readWhole(store, uneven.curves[n]) : await readWhole(store, curve.data);
-    // what was kept as it was loaded is in the file's own unit
-    const scale = uneven ? (back === null || asInFile ? 1 : 1 / back) : 1;
-    const out = (v: number) =>
-      uneven && asInFile
-        ? v
-        : back !== null
-          ? v * back
-          : asInFile && !unitNamed(curve.fileUnit)
-            ? v
-            : units.to(v * scale, curve.unit);
-    curves.push({
-      mnemonic: curve.mnemonic,
-      unit: asInFile && (back !== null || !unitNamed(curve.fileUnit)) ? curve.fileUnit : (SPELT[shown] ?? shown),
-      description: curve.description,
-      // float32 holds about seven figures; more would be noise of the conversion
-      values: Float64Array.from(values, (v) => Number(out(v).toPrecision(7))),
-    });
+  for (const { mnemonic, unit, description, data } of logs.curves) {
+    const shown = units.of(unit).replace('³', '3').replace('µ', 'u');
+    const values = rounded(await readWhole(store, data), (v) => units.to(v, unit));
+    curves.push({ mnemonic, unit: SPELT[shown] ?? shown, description, values });
   }
-  const depthUnit = own ? (logs.depthUnit as string) : units.of('m') === 'ft' ? 'FT' : 'M';
-  return {
-    depths: Float64Array.from(depthsM, (m) => Number((m * toOwn).toPrecision(uneven ? 8 : 12))),
-    curves,
-    depthUnit,
-    even: !uneven,
-  };
+  const depths = rounded(axisM(logs), (m) => units.to(m, 'm'), 12);
+  return { depths, depthUnit: units.of('m') === 'ft' ? 'FT' : 'M', even: true, curves };
+}
+
+/** Depths and curves as the file had them that they came from: its units, and its depths where they were no regular axis. */
+async function asTheyCame({ store }: Out, logs: Logs): Promise<Written> {
+  const { uneven } = logs;
+  const curves: LasOut[] = [];
+  for (const [n, { mnemonic, unit, fileUnit, description, data }] of logs.curves.entries()) {
+    const own = unitNamed(fileUnit);
+    const back = own && dimensionOf(own) === dimensionOf(unit) ? factor(unit, own) : 1;
+    const values = uneven
+      ? rounded(await readWhole(store, uneven.curves[n]), (v) => v)
+      : rounded(await readWhole(store, data), (v) => v * back);
+    curves.push({ mnemonic, unit: fileUnit, description, values });
+  }
+  const own = unitNamed(logs.depthUnit ?? '');
+  const toOwn = own ? factor('m', own) : 1;
+  const depths = rounded(
+    uneven ? await readWhole(store, uneven.depths) : axisM(logs),
+    (m) => m * toOwn,
+    uneven ? 8 : 12,
+  );
+  return { depths, depthUnit: own ? (logs.depthUnit as string) : 'M', even: !uneven, curves };
 }
 
 /** Logs as LAS 2.0, with units, depths and facts of the well as a file had them; or as CSV, in the units of the project. */
@@ -67,7 +72,7 @@ export async function logsOut(out: Out, logs: Logs, extension: string): Promise<
   const units = unitsOf(frame);
   const feet = units.of('m') === 'ft';
   if (extension === 'csv') {
-    const { depths, curves } = await written(out, { ...logs, uneven: undefined }, false);
+    const { depths, curves } = await inProject(out, logs);
     return csvText(
       [feet ? 'md_ft' : 'md_m', ...curves.map((c) => plain(c.mnemonic, c.unit === 'V/V' ? 'fraction' : c.unit))],
       Array.from(depths, (d, n) => [round(d, 4), ...curves.map((c) => c.values[n])]),
@@ -95,7 +100,7 @@ export async function logsOut(out: Out, logs: Logs, extension: string): Promise<
   }
   return writeLas({
     well: logs.well,
-    ...(await written(out, logs, logs.header !== undefined)),
+    ...(await (logs.header ? asTheyCame(out, logs) : inProject(out, logs))),
     facts,
     remarks: [`Written by Lithagon from ${logs.madeBy.file ?? logs.name}`],
   });

@@ -114,6 +114,21 @@ describe('logs that others wrote', () => {
     expect(logs.depth.firstM).toBeCloseTo(1000, 3);
     expect(logs.depth.stepM).toBeCloseTo(0.1524, 4);
   });
+  test('a few depths close together make no endless axis', async () => {
+    const depths = [1000, 1000.000001, 1000.000002, 1000.000003, 9000];
+    const { logs, out } = await loaded(file(depths.map((d) => `${d} 1 2 3`).join('\n'), { step: '0' }));
+    expect(logs.depth.count).toBeLessThan(200_002);
+    expect(parseLas('again.las', out)[0].depthM.length).toBeGreaterThan(1);
+  });
+  test('a header step that would drift off the depths is not used, however near', async () => {
+    const rows = Array.from({ length: 4000 }, (_, n) => `${(1000 + 0.1524 * n).toFixed(4)} ${n % 90} 20 90`).join('\n');
+    const { logs, says, curve } = await loaded(file(rows, { step: '0.1525' }));
+    expect(logs.depth.stepM).toBeCloseTo(0.1524, 6);
+    expect(logs.depth.count).toBe(4000);
+    expect(logs.uneven).toBeUndefined();
+    expect((await curve(0))[3999]).toBe(3999 % 90);
+    expect(says).toBe('');
+  });
   test('rows with more values than curves, and rows without a depth, are said', async () => {
     const { says } = await loaded(file('1000 75 20 90 5\n1000.5 76 21 91\nbad 1 2 3\n1001 77 22 92\n'));
     expect(says).toContain('1 lines have more values than there are curves');
