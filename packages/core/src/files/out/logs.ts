@@ -31,14 +31,14 @@ const rounded = (values: ArrayLike<number>, scale: (v: number) => number, figure
 const axisM = ({ depth: { firstM, stepM, count } }: Logs) =>
   Float64Array.from({ length: count }, (_, n) => firstM + n * stepM);
 
-/** Depths and curves in the units of the project. */
-async function inProject({ store, frame }: Out, logs: Logs): Promise<Written> {
+/** Depths and curves in the units of the project, spelt as a format wants them. */
+async function inProject({ store, frame }: Out, logs: Logs, spelt: Record<string, string>): Promise<Written> {
   const units = unitsOf(frame);
   const curves: LasOut[] = [];
   for (const { mnemonic, unit, description, data } of logs.curves) {
     const shown = units.of(unit).replace('³', '3').replace('µ', 'u');
     const values = rounded(await readWhole(store, data), (v) => units.to(v, unit));
-    curves.push({ mnemonic, unit: SPELT[shown] ?? shown, description, values });
+    curves.push({ mnemonic, unit: spelt[shown] ?? shown, description, values });
   }
   const depths = rounded(axisM(logs), (m) => units.to(m, 'm'), 12);
   return { depths, depthUnit: units.of('m') === 'ft' ? 'FT' : 'M', even: true, curves };
@@ -72,9 +72,9 @@ export async function logsOut(out: Out, logs: Logs, extension: string): Promise<
   const units = unitsOf(frame);
   const feet = units.of('m') === 'ft';
   if (extension === 'csv') {
-    const { depths, curves } = await inProject(out, logs);
+    const { depths, curves } = await inProject(out, logs, {});
     return csvText(
-      [feet ? 'md_ft' : 'md_m', ...curves.map((c) => plain(c.mnemonic, c.unit === 'V/V' ? 'fraction' : c.unit))],
+      [feet ? 'md_ft' : 'md_m', ...curves.map((c) => plain(c.mnemonic, c.unit === '1' ? 'fraction' : c.unit))],
       Array.from(depths, (d, n) => [round(d, 4), ...curves.map((c) => c.values[n])]),
     );
   }
@@ -100,7 +100,7 @@ export async function logsOut(out: Out, logs: Logs, extension: string): Promise<
   }
   return writeLas({
     well: logs.well,
-    ...(await (logs.header ? asTheyCame(out, logs) : inProject(out, logs))),
+    ...(await (logs.header ? asTheyCame(out, logs) : inProject(out, logs, SPELT))),
     facts,
     remarks: [`Written by Lithagon from ${logs.madeBy.file ?? logs.name}`],
   });
