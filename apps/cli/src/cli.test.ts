@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { defineStep, forgetStep, number, registerStep } from '@lithagon/core';
@@ -145,6 +145,62 @@ test('a recipe that asks for what is not known is refused before anything is run
     'a',
     'V',
   ]);
+});
+
+test('a recipe reads nothing outside the folder of its files, by no name and no link', async () => {
+  const files = join(dir, 'recipe-files');
+  mkdirSync(files);
+  writeFileSync(join(dir, 'secret.csv'), 'well,x_m,y_m,kb_m\nSECRET,1,2,3\n');
+  symlinkSync(join(dir, 'secret.csv'), join(files, 'link.csv'));
+  symlinkSync(dir, join(files, 'up'));
+  for (const file of [
+    '../secret.csv',
+    join(dir, 'secret.csv'),
+    'link.csv',
+    'up/secret.csv',
+    'a/../../secret.csv',
+    '.',
+  ]) {
+    const recipe = join(files, 'r.recipe.json');
+    writeFileSync(recipe, JSON.stringify({ lithagon: 'recipe', version: 1, title: 'T', files: [{ file }], steps: [] }));
+    const to = join(dir, `outside-${Math.random()}`);
+    const refused = await call('run', recipe, '--project', to);
+    expect(refused.code, file).toBe(1);
+    expect(refused.err, file).toMatch(/which is not in the folder of its files\. Nothing of it was read\./);
+    expect((await call('list', '--project', to, '--json')).json(), file).toEqual([]);
+  }
+});
+
+test('what is not there, or cannot be opened, is said as it is, and no folder is left', async () => {
+  const never = join(dir, 'never-made');
+  const missing = await call('load', join(dir, 'missing.parcel'), '--project', never);
+  expect(missing.err).toContain('There is no file');
+  writeFileSync(join(dir, 'no.parcel'), 'no parcel');
+  const broken = await call('load', join(dir, 'no.parcel'), '--project', never);
+  expect(broken.err).toContain('no.parcel cannot be opened as a parcel: it is no zip file, or was cut short.');
+  expect(existsSync(never)).toBe(false);
+});
+
+test('what cannot be read is set aside by name, written out as it is, and thrown away', async () => {
+  const copy = join(dir, 'with-bad');
+  cpSync(project, copy, { recursive: true });
+  const path = join(copy, 'project.json');
+  const state = JSON.parse(readFileSync(path, 'utf8'));
+  const bad = { ...state.objects[0], vertical: { ...state.objects[0].vertical, step: 0 } };
+  const others = state.objects.slice(1);
+  writeFileSync(path, JSON.stringify({ ...state, objects: [bad, ...others] }));
+  const listed = await call('list', '--project', copy, '--json');
+  expect(listed.json()).toHaveLength(others.length);
+  expect(listed.err).toContain(`${bad.name} cannot be read and is set aside (vertical.step:`);
+  // a change keeps it
+  writeFileSync(join(dir, 'more.csv'), 'well,x_m,y_m,kb_m\nQN-99,1,2,3\n');
+  expect((await call('load', join(dir, 'more.csv'), '--project', copy)).code).toBe(0);
+  const out = join(dir, 'aside.json');
+  await call('aside', '--project', copy, '--out', out);
+  expect(JSON.parse(readFileSync(out, 'utf8'))[0].raw).toEqual(bad);
+  expect((await call('aside', '--project', copy, '--discard')).out).toContain('thrown away');
+  expect((await call('aside', '--project', copy)).out).toContain('Everything in the project can be read.');
+  expect(existsSync(join(copy, 'project.lock'))).toBe(false);
 });
 
 test('export writes what fits, refuses what does not, and notes it in the ledger', async () => {

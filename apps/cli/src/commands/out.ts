@@ -1,5 +1,5 @@
 import { existsSync, openAsBlob } from 'node:fs';
-import { rename, rm, rmdir, writeFile } from 'node:fs/promises';
+import { rename, rm, rmdir, stat, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
@@ -134,9 +134,9 @@ export async function exportTo(
  */
 export async function unpack(path: string, project: string, output: Output): Promise<void> {
   const onProgress = progressLine(output);
-  const blob = await openAsBlob(path).catch(() => {
+  if (!(await stat(path).catch(() => null))?.isFile())
     throw new LithagonError('file', `There is no file ${path}.`, { object: path, fix: 'Check its path.' });
-  });
+  const blob = await openAsBlob(path);
   const folder = existsSync(project);
   let store: Store | null = null;
   // what this call has made, and nobody else: known once the project is held

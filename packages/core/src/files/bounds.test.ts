@@ -1,4 +1,12 @@
-import { BlobWriter, TextReader, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
+import {
+  BlobReader,
+  BlobWriter,
+  TextReader,
+  Uint8ArrayReader,
+  Uint8ArrayWriter,
+  ZipReader,
+  ZipWriter,
+} from '@zip.js/zip.js';
 import { describe, expect, test } from 'vitest';
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
 import { visible } from '../earth/text.ts';
@@ -9,11 +17,14 @@ import { memorySource } from '../formats/source.ts';
 import { xmlText } from '../formats/xml.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { fileContext } from '../testing/field.ts';
+import { FRAME } from '../testing/objects.ts';
 import { madeWell } from '../testing/storeContract.ts';
+import { madeVolume } from '../testing/volume.ts';
 import { beneath } from '../trail/rebuild.ts';
 import { evaluateFormula } from '../wells/formula.ts';
 import { inspectFile } from './inspect.ts';
 import { loadFile } from './load.ts';
+import { exportObject } from './out/export.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 async function load(name: string, content: string | Uint8Array, declare = {}) {
@@ -89,6 +100,28 @@ describe('what is too much, or goes on for ever, is bounded', () => {
       expect(error?.message).toContain(`tiny.zarr.zip cannot be read as a zipped Zarr: ${says}`);
       expect(performance.now() - started).toBeLessThan(20_000);
     }
+  });
+  test('a zipped Zarr with a part that is cut short is refused, and its samples are not taken for nothing', async () => {
+    const store = memoryStore();
+    const volume = await madeVolume(store, (i, j, k) => 1 + i + j * k, { samples: 8 });
+    const frame = { ...FRAME };
+    const whole = await exportObject(store, volume, 'zarr.zip', frame);
+    const reader = new ZipReader(new BlobReader(new Blob([whole as BlobPart])), { useWebWorkers: false });
+    const writer = new ZipWriter(new BlobWriter(), { useWebWorkers: false });
+    let cut = 0;
+    for await (const entry of reader.getEntriesGenerator()) {
+      if (entry.directory) continue;
+      const data = await entry.getData(new Uint8ArrayWriter());
+      // the samples, not their axes
+      const isSamples = /c[./]\d+[./]\d+[./]\d+$/.test(entry.filename);
+      if (isSamples) cut++;
+      await writer.add(entry.filename, new Uint8ArrayReader(isSamples ? data.slice(0, data.length / 2) : data));
+    }
+    expect(cut).toBeGreaterThan(0);
+    const bytes = new Uint8Array(await (await writer.close()).arrayBuffer());
+    const { error, store: after } = await load('cut.zarr.zip', bytes, { crs: undefined });
+    expect(error?.message).toMatch(/cut\.zarr\.zip cannot be read as a zipped Zarr: .*(damaged|cut short)/);
+    expect(await after.list()).toEqual([]);
   });
   test('a GeoJSON name that is no text is not asked to become one', async () => {
     const shape = (name: unknown) =>

@@ -130,10 +130,38 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
     x: await numbers('x', shape[0] * shape[1]),
     y: await numbers('y', shape[0] * shape[1]),
     async inlines(from, to) {
-      const part = (await zarr
-        .get(cube as never, [zarr.slice(from, to), null, null] as never)
-        .catch(() => refuse('a part of its samples is damaged or missing'))) as { data: ArrayLike<number> };
-      return Float32Array.from(part.data, Number);
+      const out = new Float32Array((to - from) * shape[1] * shape[2]);
+      const counts = shape.map((n, axis) => Math.ceil(n / cube.chunks[axis]));
+      const [ti, tj, tk] = cube.chunks;
+      for (let ci = Math.floor(from / ti); ci * ti < to; ci++)
+        for (let cj = 0; cj < counts[1]; cj++)
+          for (let ck = 0; ck < counts[2]; ck++) {
+            const part = await cube.getChunk([ci, cj, ck]).catch(() => null);
+            // one that is too short would be read on as nothing
+            if (!part || (part.data as ArrayLike<unknown>).length !== ti * tj * tk)
+              refuse(`a part of its samples (inlines from number ${ci * ti + 1} on) is damaged or cut short`);
+            else take(part as never, [ci * ti, cj * tj, ck * tk], out, from, to);
+          }
+      return out;
     },
   };
+
+  /** Put what of a chunk lies in the inlines wanted where it belongs. */
+  function take(
+    part: { data: ArrayLike<number>; stride: number[] },
+    [i0, j0, k0]: number[],
+    out: Float32Array,
+    from: number,
+    to: number,
+  ): void {
+    const [ni, nj, nk] = shape;
+    const [si, sj, sk] = part.stride;
+    const ends = [i0, j0, k0].map((first, axis) => Math.min(shape[axis], first + cube.chunks[axis]));
+    for (let i = Math.max(i0, from); i < Math.min(ends[0], to, ni); i++)
+      for (let j = j0; j < ends[1]; j++) {
+        const base = ((i - from) * nj + j) * nk;
+        const at = (i - i0) * si + (j - j0) * sj;
+        for (let k = k0; k < ends[2]; k++) out[base + k] = Number(part.data[at + (k - k0) * sk]);
+      }
+  }
 }
