@@ -6,7 +6,9 @@ import { inspectFile } from '../files/inspect.ts';
 import { loadFile } from '../files/load.ts';
 import { exportObject } from '../files/out/export.ts';
 import { memorySource } from '../formats/source.ts';
+import { damagesOf } from '../storage/damage.ts';
 import { memoryStore } from '../storage/memory.ts';
+import { readProject, writtenProject } from '../storage/projectFile.ts';
 import { madeHorizon } from './objects.ts';
 import { uniform } from './random.ts';
 import { makeSegy, PLAIN_SEGY } from './segyWriter.ts';
@@ -200,6 +202,14 @@ export async function complaints(name: string, bytes: Uint8Array, declare: Recor
     if ((await store.list()).length > 0) out.push('a refused load left an object');
     if ((await store.arrayOwners()).length > 0) out.push('a refused load left arrays');
   }
+  // whatever came of it, the project opens anew and is whole
+  const objects = await store.list();
+  const kept = { facts: await store.facts(), objects, ledger: await store.ledger(), aside: [] };
+  const opened = readProject(JSON.parse(writtenProject(kept)));
+  if (!opened) out.push('the project does not open anew');
+  for (const { name: which, why } of opened?.aside ?? [])
+    out.push(`${which} cannot be read when the project is opened anew: ${why}`);
+  for (const object of objects) for (const each of await damagesOf(store, object)) out.push(each.message);
   if (Date.now() - began > 10000) out.push(`it took ${Date.now() - began} ms`);
   if (({} as Record<string, unknown>).polluted !== undefined || Object.keys(Object.prototype).length > 0)
     out.push('it changed the prototype of all objects');
