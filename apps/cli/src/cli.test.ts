@@ -36,6 +36,24 @@ test('inspect says what a file is and what must be declared', async () => {
   expect(report.takenFor).toBe('3D seismic volume');
   expect(report.positions[0]).toMatchObject({ inline: 189, crossline: 193, x: 181, y: 185 });
   expect(report.questions.map((q: { key: string }) => q.key)).toEqual(['domain', 'quantity']);
+  expect(report.numbers).toEqual({
+    revision: '1.0',
+    format: 1,
+    byteOrder: 'big',
+    textEncoding: 'EBCDIC',
+    traces: 42,
+    samples: 30,
+    interval: 4,
+    start: 0,
+    inlines: { first: 1, last: 6, step: 1, count: 6 },
+    crosslines: { first: 11, last: 17, step: 1, count: 7 },
+    bins: 42,
+    live: 42,
+    missing: 0,
+    duplicate: 0,
+    binM: [25, 25],
+    residualM: expect.objectContaining({ rms: expect.closeTo(0, 6) }),
+  });
 });
 
 test('load refuses what nobody has declared, then loads it; waiting objects are listed', async () => {

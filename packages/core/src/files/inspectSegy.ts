@@ -1,6 +1,6 @@
 import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
-import { cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
+import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import { QUANTITIES, type Quantity } from '../earth/units.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
@@ -16,7 +16,7 @@ import { nearGrid } from '../project/grids.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
 import { type Placement, placementFor } from './coordinates.ts';
 import { keptIndex } from './keptIndexes.ts';
-import type { Declarations, FileReport, Question, SegyReport } from './report.ts';
+import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from './report.ts';
 
 /** Positions that were declared, over those that were found. */
 function declared<P extends object>(found: P | undefined, keys: (keyof P & string)[], declare: Declarations): P | null {
@@ -214,6 +214,24 @@ export async function inspectSegy(
     text: headers.textLines,
     binary: headers.binary,
     kind: `${headers.samples} × ${headers.intervalMs}`,
+    numbers: {
+      revision: headers.revision,
+      format: headers.format,
+      byteOrder: headers.littleEndian ? 'little' : 'big',
+      textEncoding: headers.textEncoding,
+      traces: file.traces,
+      samples: headers.samples,
+      interval: headers.intervalKnown ? headers.intervalMs : null,
+      start: null,
+      inlines: null,
+      crosslines: null,
+      bins: null,
+      live: null,
+      missing: null,
+      duplicate: null,
+      binM: null,
+      residualM: null,
+    },
   };
   const report: FileReport = {
     file: source.name,
@@ -280,6 +298,18 @@ export async function inspectSegy(
     crosslines: [lattice.crossline.first, crosslineAt(lattice, lattice.crossline.count - 1)],
     window: [index.first, index.first + (nk - 1) * file.intervalMs],
   };
+  const numbersOf = ({ first, step, count }: Axis) => ({ first, last: first + step * (count - 1), step, count });
+  Object.assign(segy.numbers, {
+    start: index.first,
+    inlines: numbersOf(lattice.inline),
+    crosslines: numbersOf(lattice.crossline),
+    bins: lattice.inline.count * lattice.crossline.count,
+    live: index.live,
+    missing: index.missing,
+    duplicate: index.duplicates,
+    binM: [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)],
+    residualM: index.residual,
+  } satisfies Partial<SegyNumbers>);
   report.sketch.lines.push(sketchOf(lattice));
   report.facts.push(
     { label: 'Inlines', value: span(lattice.inline) },

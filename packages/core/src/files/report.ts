@@ -34,6 +34,38 @@ export type FileFormat =
   | 'Zarr'
   | 'unknown';
 
+/** A run of line numbers. */
+export interface LineNumbers {
+  first: number;
+  last: number;
+  step: number;
+  count: number;
+}
+
+/** What is known of a SEG-Y file in numbers, for programs; null where the file does not say. */
+export interface SegyNumbers {
+  revision: string;
+  /** Code of the sample format (SEG-Y rev 2, table 2). */
+  format: number;
+  byteOrder: 'big' | 'little';
+  textEncoding: 'EBCDIC' | 'ASCII';
+  traces: number;
+  samples: number;
+  /** ms, or m where it is in depth. */
+  interval: number | null;
+  start: number | null;
+  inlines: LineNumbers | null;
+  crosslines: LineNumbers | null;
+  bins: number | null;
+  live: number | null;
+  missing: number | null;
+  duplicate: number | null;
+  /** Metres from the middle of a bin to the next, along inlines and crosslines. */
+  binM: [number, number] | null;
+  /** Distance of coordinates from the fitted grid, metres. */
+  residualM: { rms: number; max: number } | null;
+}
+
 /** What a SEG-Y file shows of itself before it is loaded. */
 export interface SegyReport {
   /** Ranked header positions of a 3D volume, or of 2D lines. */
@@ -51,6 +83,7 @@ export interface SegyReport {
   compact?: { error: number; rms: number; saves: number };
   /** What can be asked for of a volume: first and last line numbers and samples. */
   whole?: { inlines: [number, number]; crosslines: [number, number]; window: [number, number] };
+  numbers: SegyNumbers;
   /** Samples and interval of a trace: files that agree may be parts of one volume. */
   kind: string;
 }
