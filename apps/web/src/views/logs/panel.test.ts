@@ -240,7 +240,7 @@ describe('a panel on paper', () => {
     expect(svg).toContain('1 : 1000 on paper');
     for (const t of columns[0].tops) expect(svg).toContain(`>${t.name}</text>`);
     // names from files are text in it, never markup
-    expect(svg).toContain('B &lt;2> &amp; &quot;x&quot;');
+    expect(svg).toContain('B &lt;2&gt; &amp; &quot;x&quot;');
     expect(svg).not.toContain('<2>');
   });
   test('takes the nearest round scale', () => {
