@@ -56,7 +56,11 @@ export async function must(args) {
   if (code !== 0) throw new Error(`lithagon ${args.join(' ')} failed: ${err}`);
 }
 
-const SEISMIC = ['--declare', 'domain=twt', '--declare', 'quantity=amplitude', '--declare', 'crs=EPSG:32740'];
+// a part of the field: what is looked at after each fault must not take longer than the fault
+const PART = { inlines: '1020-1059', crosslines: '2028-2077' };
+const SEISMIC = Object.entries({ domain: 'twt', quantity: 'amplitude', crs: 'EPSG:32740', ...PART }).flatMap(
+  ([key, value]) => ['--declare', `${key}=${value}`],
+);
 export const files = join(work, 'files');
 export const base = join(work, 'base');
 export const parcel = join(work, 'base.parcel');
@@ -89,7 +93,7 @@ export async function prepare() {
       lithagon: 'recipe',
       version: 1,
       title: 'Small',
-      files: [{ file: 'quillon-near.sgy', declare: { domain: 'twt', quantity: 'amplitude', name: 'Near' } }],
+      files: [{ file: 'quillon-near.sgy', declare: { domain: 'twt', quantity: 'amplitude', name: 'Near', ...PART } }],
       steps: [{ id: 'g', step: 'data.balance', name: 'Near balanced', inputs: { seismic: ['Near'] }, params: {} }],
     }),
   );
