@@ -9,7 +9,7 @@ const FREE = [0, 2e3, 100e3, 600e3, 2e6, 8e6, 25e6];
 export async function disk() {
   const dir = folder('disk');
   try {
-    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=160m', 'tmpfs', dir], { stdio: 'ignore' });
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=64m', 'tmpfs', dir], { stdio: 'ignore' });
   } catch {
     note('a disk of its own', ['none could be mounted: run this as root']);
     return;
