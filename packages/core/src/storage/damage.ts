@@ -1,4 +1,4 @@
-import { LithagonError } from '../earth/errors.ts';
+import { LithagonError, stopIf } from '../earth/errors.ts';
 import { crosslineAt, inlineAt } from '../earth/lattice.ts';
 import { type ArrayRef, domainUnit, type EarthObject } from '../earth/objects.ts';
 import { arraysOf, chunkBytes, chunkKey, chunksOf } from './keys.ts';
@@ -54,7 +54,7 @@ export async function damagesOf(store: Store, object: EarthObject, signal?: Abor
   const found: LithagonError[] = [];
   for (const ref of arraysOf(object))
     for (const at of chunksOf(ref)) {
-      signal?.throwIfAborted();
+      stopIf(signal);
       const why = wrongLength(ref, await store.readBytes(chunkKey(ref, at)));
       if (why) found.push(await damage(store, ref, at, why));
     }

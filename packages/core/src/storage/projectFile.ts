@@ -22,13 +22,12 @@ export const ledgerEntrySchema = z.object({
 });
 
 /** `project.json`: what a project holds besides its arrays, in a folder and in a parcel alike. */
-export const projectSchema = z.object({
-  lithagon: z.literal(1),
-  facts: factsSchema,
-  objects: z.array(objectSchema),
-  ledger: z.array(ledgerEntrySchema),
-});
-export type ProjectFile = z.infer<typeof projectSchema>;
+export interface ProjectFile {
+  lithagon: 1;
+  facts: ProjectFacts;
+  objects: EarthObject[];
+  ledger: LedgerEntry[];
+}
 
 /** Something in a project that cannot be read: it is kept as it is, and shown nowhere but where it is named. */
 export interface Aside {

@@ -26,28 +26,23 @@ const MOST_IN_CHUNK = 2 ** 27;
 /** Most chunks of an array: at a megabyte each, 2 TB. */
 const MOST_CHUNKS = 2 ** 21;
 
+/** Counts along one to four axes. */
+const extents = z
+  .array(
+    z
+      .int()
+      .positive()
+      .max(2 ** 31),
+  )
+  .min(1)
+  .max(4);
+
 /** A reference to an array in the array store, chunked as Zarr v3 chunks are. */
 export const arrayRefSchema = z
   .object({
     key: arrayKeySchema,
-    shape: z
-      .array(
-        z
-          .int()
-          .positive()
-          .max(2 ** 31),
-      )
-      .min(1)
-      .max(4),
-    chunk: z
-      .array(
-        z
-          .int()
-          .positive()
-          .max(2 ** 31),
-      )
-      .min(1)
-      .max(4),
+    shape: extents,
+    chunk: extents,
     /** Whether its chunks lie in one folder. Of many chunks, a folder for every index takes as long as their writing. */
     flat: z.boolean().optional(),
     /** Where values are kept as 16-bit integers: `value = offset + factor·n`. */
