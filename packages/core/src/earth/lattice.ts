@@ -14,6 +14,8 @@ export const latticeSchema = z.object({
   origin: z.tuple([z.number(), z.number()]),
   perInline: z.tuple([z.number(), z.number()]),
   perCrossline: z.tuple([z.number(), z.number()]),
+  /** Whether it has no place on the map: coordinates are then lengths from its own corner. */
+  local: z.literal(true).optional(),
 });
 export type Lattice = z.infer<typeof latticeSchema>;
 
@@ -54,7 +56,7 @@ export function cornersOf(lattice: Lattice): [number, number][] {
 
 /** Whether two lattices have the same bins, to a hundredth of a bin. */
 export function sameBins(a: Lattice, b: Lattice): boolean {
-  if (a.inline.count !== b.inline.count || a.crossline.count !== b.crossline.count) return false;
+  if (a.inline.count !== b.inline.count || a.crossline.count !== b.crossline.count || a.local !== b.local) return false;
   const near = 0.01 * Math.sqrt(binArea(a));
   const [ca, cb] = [cornersOf(a), cornersOf(b)];
   return ca.every((corner, n) => Math.hypot(corner[0] - cb[n][0], corner[1] - cb[n][1]) < near);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { velocityModelSchema } from './objects/depth.ts';
-import { faultSchema, horizonSchema, picksSchema, polygonSchema } from './objects/interpretation.ts';
+import { faultSchema, horizonSchema, picksSchema, pointsSchema, polygonSchema } from './objects/interpretation.ts';
 import { contactsSchema, mapSchema, plotClassSchema, resultTableSchema } from './objects/results.ts';
 import { lineSchema, navigationSchema, volumeSchema } from './objects/seismic.ts';
 import { gatherSchema, relationSchema, waveletSchema } from './objects/tie.ts';
@@ -45,6 +45,7 @@ export const objectSchema = z.discriminatedUnion('kind', [
   faultSchema,
   picksSchema,
   polygonSchema,
+  pointsSchema,
   horizonSchema,
 ]);
 export type EarthObject = z.infer<typeof objectSchema>;

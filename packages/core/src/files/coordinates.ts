@@ -2,7 +2,7 @@ import { type Crs, type CrsRow, crsFromRow, searchCrs } from '../earth/crs.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Frame } from '../earth/objects.ts';
 import { isGeographic, type MapUnit, METRES, metresPerUnit, transformBetween } from '../earth/transform.ts';
-import type { Declarations } from './report.ts';
+import type { Declarations, Question } from './report.ts';
 
 /** The system with a code such as `EPSG:32740`, or a sentence saying what to do. */
 export async function crsOf(code: string, table: () => Promise<CrsRow[]>): Promise<Crs> {
@@ -44,6 +44,51 @@ export interface Placement {
   frame: Frame | null;
   /** What was converted, as sentences. */
   notes: string[];
+  /**
+   * The system that the file's longitude and latitude are in, where the project has none to bring them to: places are
+   * then left in degrees, and nothing is loaded before somebody chooses the project's.
+   */
+  waits: Crs | null;
+}
+
+/** What the project's own system is declared under, with a file that is in degrees. */
+export const PROJECT_SYSTEM = 'project.crs';
+
+/** The question which system a project is to be in, with the UTM zone of places in degrees as what is likely. */
+export async function projectSystemQuestion(
+  { name }: Crs,
+  places: [number, number][],
+  crsTable: () => Promise<CrsRow[]>,
+): Promise<Question> {
+  const known = places.filter(([x, y]) => Math.abs(x) <= 360 && Math.abs(y) <= 90);
+  const middle = (of: number[]) => of.sort((a, b) => a - b)[of.length >> 1];
+  const options: Question['options'] = [];
+  if (known.length > 0) {
+    const [lon, lat] = [middle(known.map((p) => p[0])), middle(known.map((p) => p[1]))];
+    const zone = 1 + (Math.floor((lon + 180) / 6) % 60);
+    const titles = [name, 'WGS 84'].map((base) => `${base} / UTM zone ${zone}${lat < 0 ? 'S' : 'N'}`);
+    for (const row of (await crsTable()).filter((r) => titles.includes(r[1])))
+      options.push({ value: `EPSG:${row[0]}`, label: `EPSG:${row[0]}, ${row[1]}` });
+  }
+  return {
+    key: PROJECT_SYSTEM,
+    label: 'The project is to be in',
+    typed: true,
+    options,
+    hint: {
+      value: options[0]?.value ?? null,
+      why: `The file is in longitude and latitude (${name}), and the project has no system yet: it needs one in lengths.`,
+    },
+  };
+}
+
+/** Refuse to load what is in degrees into a project that has no system to bring it to. */
+export function refuseWaiting(file: string, { waits }: Placement): void {
+  if (waits)
+    throw new LithagonError('crs', `${file} is in longitude and latitude, and the project has no system yet.`, {
+      object: file,
+      fix: 'Choose the project’s coordinate system first, or with this file (project.crs=EPSG:n, such as the UTM zone that inspecting it names).',
+    });
 }
 
 export function mapUnitNamed(text: string): MapUnit {
@@ -58,7 +103,6 @@ export function mapUnitNamed(text: string): MapUnit {
  * given; `declare['unit.xy']` its unit, else `says`, what the file says of it, else that of the system.
  */
 export async function placementFor(
-  file: string,
   declare: Declarations,
   frame: Frame | null,
   crsTable: () => Promise<CrsRow[]>,
@@ -67,12 +111,10 @@ export async function placementFor(
   const code = declare.crs ?? (says?.degrees ? 'EPSG:4326' : says?.crs);
   const notes: string[] = [];
   const own = code ? await crsOf(code, crsTable) : null;
-  if (!frame && own && isGeographic(own))
-    throw new LithagonError('crs', `${file} is in longitude and latitude, and the project has no system yet.`, {
-      object: file,
-      fix: 'Choose the project’s coordinate system first.',
-    });
-  const next = frame ?? (own ? frameFor(own) : null);
+  const chosen = declare[PROJECT_SYSTEM];
+  const next =
+    frame ?? (chosen ? frameFor(await crsOf(chosen, crsTable)) : own && !isGeographic(own) ? frameFor(own) : null);
+  if (!next && own && isGeographic(own)) return { toMap: (x, y) => [x, y], frame: null, notes, waits: own };
   const wanted = declare['unit.xy'] ? mapUnitNamed(declare['unit.xy']) : says?.unit;
   const native = own ? metresPerUnit(own) : next ? METRES[next.unit] : 1;
   // a file that says “feet” means those of its system, where that has feet of its own
@@ -81,7 +123,7 @@ export async function placementFor(
   if (wanted && wanted !== 'm' && (!next || next.unit !== wanted))
     notes.push(`Its coordinates are in ${wanted === 'ft' ? 'feet' : 'US survey feet'} and were converted.`);
   if (!own || !next || `EPSG:${own.code}` === next.crs)
-    return { toMap: (x, y) => [x * metres, y * metres], frame: next, notes };
+    return { toMap: (x, y) => [x * metres, y * metres], frame: next, notes, waits: null };
   const to = await crsOf(next.crs, crsTable);
   const { convert, says: how } = transformBetween(own, to);
   notes.push(how);
@@ -94,5 +136,6 @@ export async function placementFor(
     },
     frame: next,
     notes,
+    waits: null,
   };
 }

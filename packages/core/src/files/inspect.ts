@@ -2,20 +2,20 @@ import { unitsOf } from '../earth/display.ts';
 import { asLithagonError, LithagonError } from '../earth/errors.ts';
 import { TABLES } from '../formats/csv/tableKinds.ts';
 import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
-import { parseGeoJson } from '../formats/geojson/parse.ts';
+import { type GeoJson, parseGeoJson } from '../formats/geojson/parse.ts';
 import { parseLas } from '../formats/las/parse.ts';
 import { looksLikeP190, parseP190 } from '../formats/p190/parse.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
-import { placementFor } from './coordinates.ts';
+import { type Placement, placementFor, projectSystemQuestion } from './coordinates.ts';
 import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid } from './loadGrid.ts';
-import { shapesOf, systemQuestion } from './loadShapes.ts';
+import { NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNames, wellQuestion } from './names.ts';
-import { oddCoordinates, oddRows } from './oddRows.ts';
+import { oddCoordinates, oddRows, unusedColumns } from './oddRows.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 import { sketchOfTable } from './sketch.ts';
 
@@ -111,13 +111,32 @@ async function reportOf(
 async function placeSketch(
   report: FileReport,
   declare: Declarations,
-  { frame, crsTable }: Around,
+  around: Around,
   crs?: string,
 ): Promise<FileReport> {
-  if (!frame) return report;
-  const placement = await placementFor(report.file, declare, frame, crsTable, { crs });
+  const { frame, crsTable } = around;
+  // by itself a file keeps its own numbers
+  if (!frame && (around === NOTHING_AROUND || (!crs && !declare.crs))) return report;
+  const placement = await placementFor(declare, frame, crsTable, { crs });
   report.problems.push(...placement.notes);
-  report.sketch.lines = report.sketch.lines.map((line) => line.map(([x, y]) => placement.toMap(x, y)));
+  return sketched(report, placement, around);
+}
+
+/** The report with its sketch on the map, or with the question which system the project is to be in. */
+async function sketched(report: FileReport, placement: Placement, { crsTable }: Around): Promise<FileReport> {
+  const { lines, points } = report.sketch;
+  if (placement.waits) {
+    const places = [...lines.flat(), ...points.map(({ x, y }): [number, number] => [x, y])];
+    report.questions.push(await projectSystemQuestion(placement.waits, places, crsTable));
+    return { ...report, sketch: { lines: [], points: [] } };
+  }
+  report.sketch = {
+    lines: lines.map((line) => line.map(([x, y]) => placement.toMap(x, y))),
+    points: points.map((point) => {
+      const [x, y] = placement.toMap(point.x, point.y);
+      return { ...point, x, y };
+    }),
+  };
   return report;
 }
 
@@ -217,6 +236,13 @@ async function inspectTable(
     ];
     report.wells = [...new Set(table.texts.well ?? [])].filter(Boolean);
     if (guess.told.includes('well')) report.questions.push(wellQuestion(source.name, wellNames(around.objects)));
+    if (guess.told.includes('kb'))
+      report.questions.push({
+        key: 'kb',
+        label: 'Kelly bushing above sea level, m, of all wells',
+        typed: true,
+        options: [],
+      });
     if (spec.kind === 'checkshots')
       report.questions.push({
         key: 'reference',
@@ -229,17 +255,51 @@ async function inspectTable(
       });
     const { x, y } = table.numbers;
     if (x && y) {
-      const placement = await placementFor(source.name, declare, around.frame, around.crsTable, mapUnitOf(table));
+      const placement = await placementFor(declare, around.frame, around.crsTable, mapUnitOf(table));
       const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
       report.problems.push(...placement.notes, ...oddCoordinates(table, degrees));
-      for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
       report.sketch = sketchOfTable(table);
+      Object.assign(report, await sketched(report, placement, around));
+      if (!placement.waits) for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
     }
-    report.problems.push(...oddRows(table, around.objects, around.frame));
+    report.problems.push(...unusedColumns(table), ...oddRows(table, around.objects, around.frame));
     return report;
   } catch (cause) {
     return refused(report, cause);
   }
+}
+
+type FoundShapes = Pick<GeoJson, 'shapes' | 'points'>;
+
+function shapesTitle({ shapes, points }: FoundShapes): string {
+  const [shape] = shapes;
+  const named = shapes.length === 1 ? (shape.closed ? 'Polygon' : 'Line') : `${shapes.length} shapes`;
+  const places = points.length === 1 ? '1 point' : `${points.length} points`;
+  if (points.length === 0) return named;
+  return shapes.length === 0 ? places : `${named} and ${places}`;
+}
+
+function shapeFacts({ shapes, points }: FoundShapes): FileReport['facts'] {
+  const few = (names: string[]) => [...new Set(names)].filter(Boolean).slice(0, 40).join(', ');
+  return [
+    ...(shapes.length > 0 ? [{ label: 'Shapes', value: few(shapes.map((s) => s.name)) }] : []),
+    ...(points.length > 0
+      ? [
+          {
+            label: 'Points',
+            value: `${points.length}${points.some((p) => p.name) ? `: ${few(points.map((p) => p.name))}` : ''}`,
+          },
+        ]
+      : []),
+  ];
+}
+
+function sketchOfShapes({ shapes, points }: FoundShapes): FileReport['sketch'] {
+  const labels = points.length <= 200;
+  return {
+    lines: shapes.flatMap((s) => s.rings),
+    points: points.slice(0, 4000).map(({ name, at: [x, y] }) => ({ x, y, label: labels ? name : '' })),
+  };
 }
 
 async function inspectGeoJson(
@@ -249,18 +309,14 @@ async function inspectGeoJson(
   around: Around,
 ): Promise<FileReport> {
   const file = parseGeoJson(source.name, text);
-  const report = blank(
-    source,
-    'GeoJSON',
-    file.shapes.length === 1 ? (file.shapes[0].closed ? 'Polygon' : 'Line') : `${file.shapes.length} shapes`,
-  );
+  const report = blank(source, 'GeoJSON', shapesTitle(file));
   report.facts = [
-    { label: 'Shapes', value: file.shapes.map((s) => s.name).join(', ') },
-    { label: 'Coordinates', value: file.crs },
+    ...shapeFacts(file),
+    { label: 'Coordinates', value: file.crs ?? 'not said: the project’s are taken' },
   ];
-  if (file.skipped > 0)
-    report.problems.push(`${file.skipped} features are neither polygons nor lines and are left out.`);
-  report.sketch.lines = file.shapes.flatMap((s) => s.rings);
+  if (file.skipped > 0) report.problems.push(skippedFeatures(file.skipped));
+  if (!file.crs) report.problems.push(NOT_DEGREES);
+  report.sketch = sketchOfShapes(file);
   return placeSketch(report, declare, around, file.crs);
 }
 
@@ -270,10 +326,11 @@ async function inspectShapefile(
   declare: Declarations,
   around: Around,
 ): Promise<FileReport> {
-  const { shapes, points, system } = await shapesOf(source, beside, around.crsTable);
-  const report = blank(source, 'shapefile', shapes.length === 1 ? '1 shape' : `${shapes.length} shapes`);
+  const found = await shapesOf(source, beside, around.crsTable);
+  const { system } = found;
+  const report = blank(source, 'shapefile', shapesTitle(found));
   report.facts = [
-    { label: 'Shapes', value: shapes.map((s) => s.name).join(', ') || 'none' },
+    ...shapeFacts(found),
     {
       label: 'Coordinates',
       value: system
@@ -282,9 +339,8 @@ async function inspectShapefile(
     },
     { label: 'With it', value: beside.map((s) => s.name).join(', ') || 'no .dbf (names) and no .prj (system)' },
   ];
-  if (points > 0) report.problems.push(`${points} points are left out: lines and polygons are loaded.`);
   if (system?.note) report.problems.push(system.note);
-  report.sketch.lines = shapes.flatMap((s) => s.rings);
+  report.sketch = sketchOfShapes(found);
   if (system && !system.crs) {
     report.questions.push(systemQuestion(system));
     // where it lies is not known before somebody says it

@@ -1,20 +1,29 @@
+import type { Crs } from '../earth/crs.ts';
 import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import { QUANTITIES, type Quantity } from '../earth/units.ts';
+import { coordinatesOf, degreesFrom, flattened } from '../formats/segy/coordinates.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
 import type { SubRange } from '../formats/segy/groups.ts';
-import { traceOffset, traceSamples } from '../formats/segy/headers.ts';
+import { type SegyHeaders, traceOffset, traceSamples } from '../formats/segy/headers.ts';
 import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../formats/segy/line.ts';
 import { formatName, samplesOf, wholeRange } from '../formats/segy/load.ts';
-import { type Positions, rankPositions, sampleHeaders } from '../formats/segy/positions.ts';
+import {
+  type HeaderSample,
+  type Positions,
+  rankPositions,
+  rankWithoutCoordinates,
+  sampleHeaders,
+} from '../formats/segy/positions.ts';
+import { prestackOf } from '../formats/segy/prestack.ts';
 import { decodeSamples, FORMATS } from '../formats/segy/samples.ts';
-import { indexTraces, type TraceIndex } from '../formats/segy/traces.ts';
+import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../formats/segy/traces.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { nearGrid } from '../project/grids.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
-import { type Placement, placementFor } from './coordinates.ts';
+import { type Placement, placementFor, projectSystemQuestion } from './coordinates.ts';
 import { keptIndex } from './keptIndexes.ts';
 import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from './report.ts';
 
@@ -92,6 +101,87 @@ const INTERVAL: Question = {
   typed: true,
   options: ['1', '2', '4'].map((value) => ({ value, label: value })),
 };
+
+/** Bins are rarely smaller or larger than this, m. */
+const LIKELY_BIN_M = [1, 500];
+
+/** Scalar of coordinates and bin lengths that were declared. */
+function declaredPlacing({ scalar, bins }: Declarations, name: string): Pick<Placing, 'scalar' | 'bins'> {
+  const refuse = (text: string, what: string, fix: string): never => {
+    throw new LithagonError('declare', `“${text}” is no ${what}.`, { object: name, fix });
+  };
+  const factor = scalar ? Number(scalar) : undefined;
+  if (factor !== undefined && (!Number.isInteger(factor) || factor === 0 || Math.abs(factor) > 1e6))
+    refuse(scalar, 'scalar of coordinates', 'Give a whole number such as -100, which divides them by a hundred.');
+  if (!bins) return { scalar: factor };
+  const found = /^\s*([\d.]+)\s*[x×*,; ]\s*([\d.]+)\s*$/.exec(bins);
+  const lengths: [number, number] = [Number(found?.[1]), Number(found?.[2])];
+  if (!lengths.every((m) => m > 0 && m < 1e5)) refuse(bins, 'size of bins', 'Give it in metres, such as 25x12.5.');
+  return { scalar: factor, bins: lengths };
+}
+
+/** Traces of each inline that were declared of a file without line numbers. */
+function declaredLength({ lineTraces }: Declarations, name: string, traces: number): number | null {
+  if (!lineTraces) return null;
+  const count = Number(lineTraces);
+  if (Number.isInteger(count) && count > 1 && count <= traces / 2) return count;
+  throw new LithagonError('declare', `“${lineTraces}” is no number of traces in an inline.`, {
+    object: name,
+    fix: `It has ${traces} traces: give a whole number from 2 to ${Math.floor(traces / 2)}.`,
+  });
+}
+
+/** How many traces make an inline: divisors of their number, those nearest to a square first. */
+function lengthQuestion({ traces }: SegyFile): Question {
+  const divisors: number[] = [];
+  for (let n = 2; n * n <= traces; n++) if (traces % n === 0) divisors.push(n, traces / n);
+  const off = (n: number) => Math.abs(Math.log(n / Math.sqrt(traces)));
+  const likely = [...new Set(divisors)].filter((n) => n > 3 && n < traces / 3).sort((a, b) => off(a) - off(b));
+  return {
+    key: 'lineTraces',
+    label: 'If it is a volume: traces in an inline',
+    typed: true,
+    options: likely.slice(0, 6).map((n) => ({ value: String(n), label: `${n} (${traces / n} inlines)` })),
+  };
+}
+
+/** Whether no header place holds a number that changes, but such as count the traces. */
+function withoutNumbers({ views }: HeaderSample, { littleEndian }: SegyHeaders): boolean {
+  return [9, 13, 17, 21, 25, 73, 77, 81, 85, 181, 185, 189, 193, 197].every((at) => {
+    const first = views[0].getInt32(at - 1, littleEndian);
+    return views.every((view) => view.getInt32(at - 1, littleEndian) === first);
+  });
+}
+
+/** The question which system a project is to be in that a file in degrees is the first of. */
+function systemAsked(own: Crs, degrees: { x: Float64Array; y: Float64Array } | null, { crsTable }: Around) {
+  const places = Array.from(degrees?.x ?? [], (x, n): [number, number] => [x, degrees?.y[n] ?? 0]);
+  return projectSystemQuestion(own, places, crsTable);
+}
+
+/** How a volume without coordinates comes to its place, or else to the size of its bins. */
+function placeQuestions({ objects }: Around): Question[] {
+  const placed = objects.filter((o): o is Volume => o.kind === 'volume' && !o.lattice.local);
+  return [
+    ...(placed.length > 0
+      ? [
+          {
+            key: 'grid',
+            label: 'Line numbers are those of',
+            optional: true,
+            options: placed.map(({ name }) => ({ value: name, label: name })),
+          },
+        ]
+      : []),
+    {
+      key: 'bins',
+      label: 'Bins, m: between inlines × between crosslines',
+      typed: true,
+      optional: true,
+      options: [LOCAL_BINS.join('x')].map((value) => ({ value, label: value })),
+    },
+  ];
+}
 
 const BARS = 61;
 
@@ -197,19 +287,21 @@ export async function inspectSegy(
   const [source] = sources;
   const units = unitsOf(around.frame);
   const { headers } = file.parts[0];
+  const { angles } = headers;
   const headerSample = await sampleHeaders(source, headers);
-  const ranked = rankPositions(headerSample, headers);
-  const placement = await placementFor(source.name, declare, around.frame, around.crsTable, {
+  const withPlaces = rankPositions(headerSample, headers);
+  const ranked = withPlaces.length > 0 ? withPlaces : rankWithoutCoordinates(headerSample, headers);
+  const placement = await placementFor(declare, around.frame, around.crsTable, {
     unit: headers.feet ? 'ft' : undefined,
-    degrees: headers.geographic,
+    degrees: angles !== null,
   });
-  const toMap = headers.geographic
-    ? (x: number, y: number) => {
-        // seconds of arc, or degrees
-        const scale = Math.abs(x) > 360 || Math.abs(y) > 360 ? 1 / 3600 : 1;
-        return placement.toMap(x * scale, y * scale);
-      }
-    : placement.toMap;
+  const degrees = angles ? coordinatesOf(headerSample, headers, ranked[0]?.x || 181) : null;
+  // what cannot be placed yet is looked at as if its degrees were laid out flat
+  const onMap = degrees && placement.waits ? flattened(degrees.y[0]) : placement.toMap;
+  const placing: Placing = {
+    ...declaredPlacing(declare, source.name),
+    toMap: angles ? (x, y) => onMap(degreesFrom(angles, x), degreesFrom(angles, y)) : onMap,
+  };
   const segy: SegyReport = {
     text: headers.textLines,
     binary: headers.binary,
@@ -251,6 +343,19 @@ export async function inspectSegy(
     segy,
   };
   if (sources.length > 1) report.facts.unshift({ label: 'Parts', value: sources.map((s) => s.name).join(', ') });
+  const lineTraces = declaredLength(declare, source.name, file.traces);
+  const prestack = declare.as || declare['byte.inline'] || lineTraces ? null : prestackOf(headerSample, headers);
+  if (prestack) {
+    const { kind, fold, offsets } = prestack;
+    report.takenFor = `${kind[0].toUpperCase()}${kind.slice(1)}, not stacked`;
+    report.refused = {
+      code: 'prestack',
+      message: `${source.name} holds ${kind} of about ${fold} traces${offsets ? ` with offsets from ${offsets[0]} to ${offsets[1]}` : ''}: its traces are not stacked.`,
+      object: source.name,
+      fix: 'Stack them, or write each range of offsets or angles as a volume of its own. If its headers mislead, declare as=volume or as=lines.',
+    };
+    return { report, file, placement, index: null, lines: null };
+  }
   // asked for only where a grid is not plain to see
   let lineRanks: ReturnType<typeof rankLinePositions> | undefined;
   const ofLines = () => {
@@ -258,15 +363,30 @@ export async function inspectSegy(
     return lineRanks;
   };
   // numbers that rise along one line make a grid that is nearly empty
-  const likelyLines = declare.as !== 'volume' && (ranked[0]?.score ?? 0) < 0.35 && (ofLines()[0]?.score ?? 0) > 0.9;
-  const asLines = declare.as === 'lines' || (likelyLines && !declare['byte.inline']);
-  const positions = asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare);
+  const likelyLines =
+    declare.as !== 'volume' &&
+    withPlaces.length >= ranked.length &&
+    (ranked[0]?.score ?? 0) < 0.35 &&
+    (ofLines()[0]?.score ?? 0) > 0.9;
+  const asLines = declare.as === 'lines' || (likelyLines && !declare['byte.inline'] && !lineTraces);
+  const counted = lineTraces ? { inline: 0, crossline: 0, x: 0, y: 0, lineTraces } : null;
+  const positions =
+    counted ?? (asLines ? null : declared<Positions>(ranked[0], ['inline', 'crossline', 'x', 'y'], declare));
   segy.positions = ranked;
   if (!positions || declare['byte.cdp']) {
     segy.linePositions = ofLines();
     const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
-    if (at) return inspectLines(file, at, toMap, report, placement, units, onProgress);
+    if (at) {
+      const looked = await inspectLines(file, at, placing, report, placement, units, onProgress);
+      if (placement.waits) report.questions.push(await systemAsked(placement.waits, degrees, around));
+      return looked;
+    }
     report.takenFor = 'SEG-Y without a grid or line';
+    if (withoutNumbers(headerSample, headers)) {
+      report.questions.push(lengthQuestion(file));
+      report.problems.push('Its trace headers hold neither line numbers nor coordinates.');
+      return { report, file, placement, index: null, lines: null };
+    }
     report.refused = {
       code: 'segy',
       message: `${source.name}: no byte positions were found at which traces make a grid of inlines and crosslines, or a 2D line.`,
@@ -276,16 +396,32 @@ export async function inspectSegy(
     return { report, file, placement, index: null, lines: null };
   }
   const { crs, 'unit.xy': unit } = declare;
+  const { scalar, bins } = placing;
   const key = sources.every((s) => s.stamp)
-    ? JSON.stringify([sources.map((s) => s.stamp), positions, crs, unit, around.frame?.crs, around.frame?.unit])
+    ? JSON.stringify([
+        sources.map((s) => s.stamp),
+        positions,
+        { crs, unit, scalar, bins, own: around.frame?.crs, ownUnit: around.frame?.unit },
+      ])
     : null;
-  const index = await keptIndex(key, () => indexTraces(file, positions, toMap, signal, onProgress));
+  const index = await keptIndex(key, () => indexTraces(file, positions, placing, signal, onProgress));
   const { lattice } = index;
   const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
   report.problems.push(...index.problems);
+  const binM: [number, number] = [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)];
+  if (lattice.local)
+    report.problems.push(
+      `It has no coordinates: it lies on a grid of its own, with bins of ${units.to(binM[0], 'm').toFixed(2)} × ${units.text(binM[1], 'm', 2)}, until it is placed on the map.`,
+    );
+  else if (binM.some((m) => m > LIKELY_BIN_M[1] || m < LIKELY_BIN_M[0]))
+    report.problems.push(
+      `Its bins are ${units.to(binM[0], 'm').toPrecision(4)} × ${units.text(binM[1], 'm', 2)}: its unit, or the scalar of its coordinates (scalar=-100 divides them by a hundred), may be wrong.`,
+    );
   report.questions = questionsFor(looked.stats, [report.file, ...headers.textLines]);
+  if (placement.waits) report.questions.push(await systemAsked(placement.waits, degrees, around));
   if (!file.intervalKnown || declare.interval) report.questions.push(INTERVAL);
+  if (lattice.local) report.questions.push(...placeQuestions(around));
   segy.sample = looked.sample;
   segy.histogram = looked.histogram;
   segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
@@ -307,10 +443,10 @@ export async function inspectSegy(
     live: index.live,
     missing: index.missing,
     duplicate: index.duplicates,
-    binM: [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)],
+    binM,
     residualM: index.residual,
   } satisfies Partial<SegyNumbers>);
-  report.sketch.lines.push(sketchOf(lattice));
+  if (!lattice.local) report.sketch.lines.push(sketchOf(lattice));
   report.facts.push(
     { label: 'Inlines', value: span(lattice.inline) },
     { label: 'Crosslines', value: span(lattice.crossline) },
@@ -324,7 +460,9 @@ export async function inspectSegy(
     },
     {
       label: 'Header bytes',
-      value: `inline ${positions.inline}, crossline ${positions.crossline}, X ${positions.x}, Y ${positions.y}`,
+      value: counted
+        ? `none: ${counted.lineTraces} traces were counted to each inline`
+        : `inline ${positions.inline}, crossline ${positions.crossline}${positions.x ? `, X ${positions.x}, Y ${positions.y}` : ', no coordinates'}`,
     },
   );
   const near = nearGrid(
@@ -350,14 +488,15 @@ export async function inspectSegy(
 async function inspectLines(
   file: SegyFile,
   at: LinePositions,
-  toMap: Placement['toMap'],
+  placing: Placing,
   report: FileReport,
   placement: Placement,
   units: Units,
   onProgress?: (part: number) => void,
 ): Promise<SegyInspection> {
   const stem = file.name.replace(/\.[^.]*$/, '');
-  const lines = await indexLines(file, at, toMap, stem, onProgress);
+  const { lines, problems } = await indexLines(file, at, placing, stem, onProgress);
+  report.problems.push(...problems);
   const looked = await sampleSection(file, lines[0].traces);
   report.takenFor = lines.length === 1 ? '2D seismic line' : `${lines.length} 2D seismic lines`;
   report.questions = questionsFor(looked.stats, [report.file, ...file.parts[0].headers.textLines]);
@@ -367,6 +506,7 @@ async function inspectLines(
   report.sketch.points = lines
     .filter((l) => l.path.length > 0)
     .map((l) => ({ x: l.path[0][0], y: l.path[0][1], label: l.name }));
+  if (!at.x) report.questions.push({ ...lengthQuestion(file), optional: true });
   if (!at.x) report.problems.push('Its headers hold no coordinates: each line waits for navigation under its name.');
   const length = (path: [number, number][]) =>
     path.reduce((sum, p, n) => sum + (n ? Math.hypot(p[0] - path[n - 1][0], p[1] - path[n - 1][1]) : 0), 0);

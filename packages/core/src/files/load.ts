@@ -4,7 +4,7 @@ import type { EarthObject } from '../earth/objects.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import type { Store } from '../storage/store.ts';
 import type { Around } from './context.ts';
-import { placementFor } from './coordinates.ts';
+import { type Placement, PROJECT_SYSTEM, placementFor, refuseWaiting } from './coordinates.ts';
 import { recognise, unknownFormat } from './inspect.ts';
 import { objectsOfGrid } from './loadGrid.ts';
 import { objectsOfLas } from './loadLas.ts';
@@ -37,8 +37,8 @@ export interface Loading extends LoadContext, Around {
   started: Date;
   /** Ids under which arrays are written; cleared away if the load fails. */
   ids: string[];
-  /** Sets the frame of a project that has none. */
-  takeFrame(frame: Around['frame']): void;
+  /** Sets the frame of a project that has none; refuses what cannot be placed before somebody chooses one. */
+  takeFrame(placement: Placement): void;
 }
 
 /**
@@ -66,14 +66,16 @@ export async function loadFile(
     ids,
     objects: await store.list(),
     frame,
-    takeFrame: (next) => {
-      frame = next;
+    takeFrame: (placement) => {
+      refuseWaiting(source.name, placement);
+      frame = placement.frame;
     },
   };
   let loaded: Loaded;
   try {
     // a table without coordinates can say what system the project is in, too
-    if (declare.crs && !frame) frame = (await placementFor(source.name, declare, frame, context.crsTable)).frame;
+    if ((declare.crs || declare[PROJECT_SYSTEM]) && !frame)
+      frame = (await placementFor(declare, frame, context.crsTable)).frame;
     switch (format) {
       case 'SEG-Y':
         loaded = await objectsOfSegy(loading);

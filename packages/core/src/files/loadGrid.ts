@@ -119,8 +119,8 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
       fix: 'Declare domain=depth, domain=twt or domain=map.',
     });
   const grid = await readGrid(source, format);
-  const placement = await placementFor(source.name, declare, loading.frame, loading.crsTable, { crs: grid.crs });
-  loading.takeFrame(placement.frame);
+  const placement = await placementFor(declare, loading.frame, loading.crsTable, { crs: grid.crs });
+  loading.takeFrame(placement);
   const { lattice, off } = latticeOf(grid, placement.toMap);
   const warnings = [...placement.notes];
   if (off > 0.01 * Math.hypot(...lattice.perCrossline))

@@ -1,10 +1,12 @@
 import { LithagonError } from '../earth/errors.ts';
+import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject, SeismicLine, Volume } from '../earth/objects.ts';
 import { isQuantity, QUANTITIES, type Quantity } from '../earth/units.ts';
 import type { LineTraces } from '../formats/segy/line.ts';
 import { loadSamples } from '../formats/segy/load.ts';
 import { loadLineSamples } from '../formats/segy/loadLine.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { placedLike } from '../project/place.ts';
 import { checkRange } from '../project/redeclare.ts';
 import { inspectSegy, rangeOf, type SegyInspection } from './inspectSegy.ts';
 import type { Loaded, Loading } from './load.ts';
@@ -65,15 +67,28 @@ export async function objectsOfSegy(loading: Loading): Promise<Loaded> {
         fix: 'Declare interval=4 (ms, or m where it is in depth), or what it is.',
       },
     );
-  loading.takeFrame(looked.placement.frame);
+  loading.takeFrame(looked.placement);
   if (looked.lines) return linesOf(loading, looked, looked.lines, declared);
   return volumeOf(loading, looked, declared);
+}
+
+/** The lattice with the bins of another that has as many. */
+function onBinsOf(lattice: Lattice, { origin, perInline, perCrossline }: Lattice): Lattice {
+  return { ...lattice, origin, perInline, perCrossline };
 }
 
 async function volumeOf(loading: Loading, looked: SegyInspection, declared: Declared): Promise<Loaded> {
   const { source, beside, declare, store, started, ids, objects, signal, onProgress } = loading;
   const { file, index, report } = looked;
-  if (!index) throw new LithagonError('segy', `${source.name} cannot be loaded as a volume.`, { object: source.name });
+  if (!index)
+    throw new LithagonError(
+      'undeclared',
+      `${source.name} has neither line numbers nor coordinates in its trace headers.`,
+      {
+        object: source.name,
+        fix: 'Say how many of its traces make an inline (lineTraces=200), if it is a volume.',
+      },
+    );
   const id = newId('volume');
   ids.push(id);
   const samples = await loadSamples(
@@ -88,17 +103,15 @@ async function volumeOf(loading: Loading, looked: SegyInspection, declared: Decl
   );
   checkRange(source.name, declared.quantity, declared.unit, samples.statistics);
   const warnings = [...report.problems, ...samples.warnings];
-  const other = declare.grid;
-  const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === other);
+  const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === declare.grid);
   let { lattice } = samples;
   if (taken) {
-    lattice = {
-      ...lattice,
-      origin: taken.lattice.origin,
-      perInline: taken.lattice.perInline,
-      perCrossline: taken.lattice.perCrossline,
-    };
-    warnings.push(`Its bins were taken to be those of ${taken.name}.`);
+    lattice = lattice.local ? placedLike(lattice, taken.lattice) : onBinsOf(lattice, taken.lattice);
+    warnings.push(
+      samples.lattice.local
+        ? `It was placed by its line numbers on the grid of ${taken.name}.`
+        : `Its bins were taken to be those of ${taken.name}.`,
+    );
   }
   const volume: Volume = {
     id,

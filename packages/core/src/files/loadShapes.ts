@@ -1,14 +1,15 @@
 import type { CrsRow } from '../earth/crs.ts';
 import { LithagonError } from '../earth/errors.ts';
-import type { EarthObject } from '../earth/objects.ts';
-import { parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
+import type { EarthObject, Points } from '../earth/objects.ts';
+import { type NamedPoint, parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
 import { parseP190 } from '../formats/p190/parse.ts';
-import { parseShapes } from '../formats/shapefile/parse.ts';
+import { parseShapes, type ShapeRecord } from '../formats/shapefile/parse.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import { type SystemOfText, systemOfWkt } from '../formats/wkt/match.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { placementFor } from './coordinates.ts';
 import type { Loaded, Loading } from './load.ts';
+import { titleOfFile } from './loadHorizon.ts';
 import { navigationOf } from './loadTable.ts';
 import type { Question } from './report.ts';
 
@@ -37,20 +38,65 @@ function polygonsOf(
   });
 }
 
-/** Polygons and lines of a GeoJSON file, brought into the project's coordinates. */
+/** Points as one object, named after what was declared or else after the file. */
+export function pointsOf(
+  { source, declare, objects }: Loading,
+  points: [number, number][],
+  names: string[],
+  madeBy: Points['madeBy'],
+): Points {
+  return {
+    id: newId('points'),
+    kind: 'points',
+    name: freeName(objects, 'points', declare.name || titleOfFile(source.name)),
+    stage: 'data',
+    revision: loadedRevision(names.join(), points),
+    points,
+    names: names.map((name) => name.slice(0, 200)),
+    madeBy,
+  };
+}
+
+/** What a file of shapes holds, as objects. */
+function objectsOf(
+  loading: Loading,
+  { shapes, points }: { shapes: Shape[]; points: NamedPoint[] },
+  toMap: (x: number, y: number) => [number, number],
+  warnings: string[],
+): EarthObject[] {
+  const made = polygonsOf(loading, shapes, toMap, warnings);
+  if (points.length === 0) return made;
+  const { source, declare, started } = loading;
+  const madeBy = madeByLoading(source.name, declare, started, warnings);
+  const placed = points.map(({ at }) => toMap(...at));
+  return [
+    ...made,
+    pointsOf(
+      loading,
+      placed,
+      points.map((p) => p.name),
+      madeBy,
+    ),
+  ];
+}
+
+export const NOT_DEGREES =
+  'It names no coordinate system, and its coordinates are no longitude and latitude as the standard has them: they were taken for the project’s.';
+
+export const skippedFeatures = (count: number) =>
+  `${count} ${count === 1 ? 'feature is no polygon, line or point' : 'features are no polygons, lines or points'} and ${count === 1 ? 'was' : 'were'} left out.`;
+
+/** Polygons, lines and points of a GeoJSON file, brought into the project's coordinates. */
 export async function objectsOfShapes(loading: Loading, text: string): Promise<Loaded> {
   const { source, declare, frame, crsTable } = loading;
   const geo = parseGeoJson(source.name, text);
   const warnings: string[] = [];
-  if (geo.skipped > 0) warnings.push(`${geo.skipped} features are neither polygons nor lines and were left out.`);
-  // longitude and latitude stay as they are where nothing says what the project is in
-  const placement =
-    frame || geo.crs !== 'EPSG:4326'
-      ? await placementFor(source.name, declare, frame, crsTable, { crs: geo.crs })
-      : { toMap: (x: number, y: number): [number, number] => [x, y], notes: [], frame };
-  loading.takeFrame(placement.frame);
+  if (geo.skipped > 0) warnings.push(skippedFeatures(geo.skipped));
+  if (!geo.crs) warnings.push(NOT_DEGREES);
+  const placement = await placementFor(declare, frame, crsTable, { crs: geo.crs });
+  loading.takeFrame(placement);
   warnings.push(...placement.notes);
-  return { objects: polygonsOf(loading, geo.shapes, placement.toMap, warnings), warnings };
+  return { objects: objectsOf(loading, geo, placement.toMap, warnings), warnings };
 }
 
 /** The system that a .prj file means, as far as it is plain. */
@@ -97,15 +143,17 @@ export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTabl
     cpg ? await readText(cpg, { most: 1e4 }) : undefined,
   );
   const stem = source.name.replace(/\.[^.]*$/, '');
-  const shapes = records
-    .filter((r) => r.kind !== 'point')
-    .map((r): Shape => {
-      const key = Object.keys(r.attributes).find((k) => /^(name|label|title|id)$/i.test(k));
-      return { name: (key && r.attributes[key]) || stem, closed: r.kind === 'polygon', rings: r.parts };
-    });
+  const nameOf = ({ attributes }: ShapeRecord) => {
+    const key = Object.keys(attributes).find((k) => /^(name|label|title|id|well|station|point)$/i.test(k));
+    return (key && attributes[key]) || '';
+  };
   return {
-    shapes,
-    points: records.length - shapes.length,
+    shapes: records
+      .filter((r) => r.kind !== 'point')
+      .map((r): Shape => ({ name: nameOf(r) || stem, closed: r.kind === 'polygon', rings: r.parts })),
+    points: records
+      .filter((r) => r.kind === 'point')
+      .flatMap((r) => r.parts.flat().map((at): NamedPoint => ({ name: nameOf(r), at }))),
     /** What its .prj says, where it has one. */
     system: prj ? await systemOfPrj(prj, crsTable) : null,
   };
@@ -113,30 +161,25 @@ export async function shapesOf(source: ByteSource, beside: ByteSource[], crsTabl
 
 export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
   const { source, beside, declare, frame, crsTable } = loading;
-  const { shapes, points, system } = await shapesOf(source, beside, crsTable);
-  if (shapes.length === 0)
-    throw new LithagonError('shapefile', `${source.name} holds points only, which are not loaded from shapefiles.`, {
-      object: source.name,
-      fix: 'Lines and polygons are.',
-    });
+  const found = await shapesOf(source, beside, crsTable);
+  const { system } = found;
   const warnings: string[] = [];
-  if (points > 0) warnings.push(`${points} points were left out: lines and polygons are loaded.`);
   if (system && !system.crs && !declare.crs) refuseUnknown(source.name, system);
   if (system?.note) warnings.push(system.note);
   if (!system && !declare.crs)
     warnings.push('No .prj file says what system it is in; its coordinates were taken for the project’s.');
-  const placement = await placementFor(source.name, declare, frame, crsTable, { crs: system?.crs });
-  loading.takeFrame(placement.frame);
+  const placement = await placementFor(declare, frame, crsTable, { crs: system?.crs });
+  loading.takeFrame(placement);
   warnings.push(...placement.notes);
-  return { objects: polygonsOf(loading, shapes, placement.toMap, warnings), warnings };
+  return { objects: objectsOf(loading, found, placement.toMap, warnings), warnings };
 }
 
 /** Navigation of 2D lines from a P1/90 text. */
 export async function objectsOfNavigation(loading: Loading, text: string): Promise<Loaded> {
   const { source, declare, frame, crsTable, objects, started } = loading;
   const { lines, skipped } = parseP190(source.name, text);
-  const placement = await placementFor(source.name, declare, frame, crsTable);
-  loading.takeFrame(placement.frame);
+  const placement = await placementFor(declare, frame, crsTable);
+  loading.takeFrame(placement);
   const warnings = [...placement.notes];
   if (skipped > 0) warnings.push(`${skipped} records have no readable position and were left out.`);
   const madeBy = madeByLoading(source.name, declare, started, warnings);

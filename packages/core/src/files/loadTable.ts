@@ -9,8 +9,9 @@ import { FINE_MS, resampledWavelet } from '../tie/wavelet.ts';
 import { placementFor } from './coordinates.ts';
 import { type Loaded, type Loading, oneOf } from './load.ts';
 import { horizonOfPoints } from './loadHorizon.ts';
+import { pointsOf } from './loadShapes.ts';
 import { wellNamed } from './names.ts';
-import { oddCoordinates, oddRows } from './oddRows.ts';
+import { oddCoordinates, oddRows, unusedColumns } from './oddRows.ts';
 
 const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
   'directional surveys': [
@@ -60,6 +61,9 @@ const ALWAYS: Record<string, string[]> = {
   pressures: ['md', 'tvdss', 'pressure'],
 };
 
+/** Whether a declared height of kelly bushings is one, m. */
+const declaredKb = (text: string | undefined) => Boolean(text?.trim()) && Math.abs(Number(text)) < 1e4;
+
 /** Above this a depth below sea level is no rock on land, m. */
 const HIGHEST_LAND_M = 500;
 
@@ -97,8 +101,8 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
   const warnings = [...table.warnings];
   const { x, y } = numbers;
   if (x && y) {
-    const placement = await placementFor(source.name, declare, loading.frame, loading.crsTable, mapUnitOf(table));
-    loading.takeFrame(placement.frame);
+    const placement = await placementFor(declare, loading.frame, loading.crsTable, mapUnitOf(table));
+    loading.takeFrame(placement);
     const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
     warnings.push(...placement.notes, ...oddCoordinates(table, degrees));
     for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
@@ -113,7 +117,12 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
       fix: 'Say the well (well=NAME). Nothing was loaded.',
     });
   if (texts.well) texts.well = texts.well.map((name) => wellNamed(declare, name));
-  warnings.push(...oddRows(table, existing, loading.frame));
+  if (spec.kind === 'well heads' && !table.found.kb && !declaredKb(declare.kb))
+    throw new LithagonError('csv', `${source.name} does not say how high the kelly bushings of its wells are.`, {
+      object: source.name,
+      fix: 'Say it for all of them, in metres above sea level (kb=25), add a column, or load it as points (kind=points). Nothing was loaded.',
+    });
+  warnings.push(...unusedColumns(table), ...oddRows(table, existing, loading.frame));
   const madeBy = madeByLoading(source.name, declare, started, warnings);
   const objects: EarthObject[] = [];
   if (spec.kind === 'well heads') {
@@ -170,6 +179,10 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
         madeBy,
       });
     }
+  } else if (spec.kind === 'points') {
+    const places = Array.from(x, (east, n): [number, number] => [east, y[n]]);
+    const names = texts.point ?? places.map(() => '');
+    objects.push(pointsOf(loading, places, names, madeBy));
   } else if (spec.kind === 'navigation') {
     const by = numbers.cdp ? 'cdp' : 'shotpoint';
     for (const [line, rows] of groups(texts.line))

@@ -118,8 +118,8 @@ export async function objectsOfZarr(loading: Loading): Promise<Loaded> {
   const zarr = await openZarrVolume(source);
   const declare = { ...zarrDeclarations(zarr), ...loading.declare };
   const declared = declaredOf({ ...loading, declare });
-  const placement = await placementFor(source.name, declare, loading.frame, loading.crsTable);
-  loading.takeFrame(placement.frame);
+  const placement = await placementFor(declare, loading.frame, loading.crsTable);
+  loading.takeFrame(placement);
   const lattice = latticeOf(source.name, zarr, placement.toMap);
   const vertical = regular(source.name, 'samples', zarr.axes[2]);
   if (vertical.step < 0)

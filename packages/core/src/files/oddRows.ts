@@ -15,6 +15,17 @@ function rowsByWell({ texts }: ReadTable): Map<string, number[]> {
   return out;
 }
 
+/** What a table of points has besides names and places, which points do not keep. */
+export function unusedColumns({ spec, columns, found }: ReadTable): string[] {
+  if (spec.kind !== 'points') return [];
+  const used = new Set(Object.values(found).map((f) => f.column));
+  const left = columns.filter((column) => column.trim() !== '' && !used.has(column));
+  if (left.length === 0) return [];
+  return [
+    `Points are kept by name and place alone; ${left.map((c) => `“${c.slice(0, 40)}”`).join(', ')} ${left.length === 1 ? 'was' : 'were'} left out.`,
+  ];
+}
+
 /** Wells that a table puts at two places, or elsewhere than the project has them. */
 function oddHeads(table: ReadTable, objects: EarthObject[], frame: Frame | null): string[] {
   const { x, y } = table.numbers;

@@ -7,6 +7,8 @@ export function sketchOfTable({ spec, numbers, texts }: ReadTable): Sketch {
   const sketch: Sketch = { lines: [], points: [] };
   const group = texts.fault ?? texts.polygon ?? texts.line;
   if (spec.kind === 'well heads') sketch.points = Array.from(x, (px, n) => ({ x: px, y: y[n], label: texts.well[n] }));
+  else if (spec.kind === 'points' && x.length <= 200)
+    sketch.points = Array.from(x, (px, n) => ({ x: px, y: y[n], label: texts.point?.[n] ?? '' }));
   else if (group) {
     const lines = new Map<string, [number, number][]>();
     for (let n = 0; n < x.length; n++) {

@@ -79,7 +79,7 @@ describe('CSV tables', () => {
     expect(table.warnings[0]).toContain('1 of 3 rows');
   });
   test('a missing column is named', () => {
-    expect(() => readTable('a.csv', 'well,x_m,y_m\nQN-1,1,2\n')).toThrow(/for well heads it lacks Kelly bushing/);
+    expect(() => readTable('a.csv', 'well,x_m,kb_m\nQN-1,1,2\n')).toThrow(/for well heads it lacks Y/);
     expect(() => readTable('a.csv', 'one\n1\n')).toThrow(/no row of column names/);
   });
   test('names from files are only ever text', () => {
@@ -140,12 +140,25 @@ describe('GeoJSON', () => {
       JSON.stringify({ type: 'GeometryCollection', geometries: [line, point, { type: 'Polygon', coordinates: ring }] }),
     );
     expect(read.shapes.map((s) => s.closed)).toEqual([false, true]);
-    expect(read.skipped).toBe(1);
+    expect(read.points).toEqual([{ name: '', at: [0, 0] }]);
+    expect(read.skipped).toBe(0);
   });
-  test('points alone, other JSON and broken JSON are refused', () => {
-    const point = { type: 'Feature', properties: {}, geometry: { type: 'Point', coordinates: [0, 0] } };
-    expect(() => parseGeoJson('a', JSON.stringify({ type: 'FeatureCollection', features: [point] }))).toThrow(
-      /no polygon or line/,
+  test('points are read with their names', () => {
+    const at = (name: string, coordinates: number[]) => ({
+      type: 'Feature',
+      properties: { name },
+      geometry: { type: 'Point', coordinates },
+    });
+    const text = JSON.stringify({ type: 'FeatureCollection', features: [at('A', [1, 2]), at('B', [3, 4, 5])] });
+    expect(parseGeoJson('a', text).points).toEqual([
+      { name: 'A', at: [1, 2] },
+      { name: 'B', at: [3, 4] },
+    ]);
+  });
+  test('nothing that can be placed, other JSON and broken JSON are refused', () => {
+    const empty = { type: 'Feature', properties: {}, geometry: null };
+    expect(() => parseGeoJson('a', JSON.stringify({ type: 'FeatureCollection', features: [empty] }))).toThrow(
+      /no polygon, line or point/,
     );
     expect(() => parseGeoJson('a', '{"a":1}')).toThrow(/not GeoJSON/);
     expect(() => parseGeoJson('a', '{"a":')).toThrow(/not valid JSON/);

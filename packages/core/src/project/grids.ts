@@ -14,9 +14,11 @@ export interface NearGrid {
  * The volume whose bins are those of a lattice, or nearly: surveys belong together by where they are, not by names.
  */
 export function nearGrid(lattice: Lattice, volumes: Volume[], units: Units): NearGrid | null {
+  if (lattice.local) return null;
   const bin = Math.sqrt(binArea(lattice));
   let best: NearGrid | null = null;
   for (const volume of volumes) {
+    if (volume.lattice.local) continue;
     if (sameBins(lattice, volume.lattice)) return { volume, relation: 'same', says: `the same bins as ${volume.name}` };
     const [own, other] = [cornersOf(lattice), cornersOf(volume.lattice)];
     const alike =

@@ -53,7 +53,8 @@ export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Refr
   const volume = objects.find((o) => o.kind === 'volume');
   const places: [string, [number, number]][] = [];
   if (well?.kind === 'well') places.push([well.name, [well.x, well.y]]);
-  if (volume?.kind === 'volume') places.push([`first corner of ${volume.name}`, cornersOf(volume.lattice)[0]]);
+  if (volume?.kind === 'volume' && !volume.lattice.local)
+    places.push([`first corner of ${volume.name}`, cornersOf(volume.lattice)[0]]);
   return {
     says,
     refused,
@@ -72,6 +73,7 @@ export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Refr
 
 /** The affine nearest to a converted lattice: bins of a survey stay a lattice, off by centimetres at most. */
 function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
+  if (lattice.local) return lattice;
   const { inline, crossline, origin: o, perInline: p, perCrossline: q } = lattice;
   const base = toMap(o[0], o[1]);
   const design: number[][] = [];
@@ -130,6 +132,8 @@ function moved(object: EarthObject, toMap: ToMap): EarthObject {
         points: object.points.map(triple),
         erased: object.erased.map((ring) => ring.map(([x, y]) => toMap(x, y))),
       };
+    case 'points':
+      return { ...object, points: object.points.map(([x, y]) => toMap(x, y)) };
     case 'polygon':
       return { ...object, rings: object.rings.map((ring) => ring.map(([x, y]) => toMap(x, y))) };
     default:

@@ -45,6 +45,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       samples: ref('line/samples', 2, 5),
       statistics: volume.statistics,
     },
+    { ...own('stations', 'data'), kind: 'points', points: [[1, 2]], names: ['A'] },
     { ...own('nav', 'data'), kind: 'navigation', line: 'L', by: 'cdp', points: [[1, 2, 3]] },
     { ...own('well', 'wells'), kind: 'well', x: 1, y: 2, kbM: 25, totalMdM: 1000, status: 's' },
     {

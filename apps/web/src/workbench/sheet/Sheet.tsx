@@ -73,7 +73,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             ))}
           </dl>
         )}
-        {['horizon', 'fault', 'polygon', 'seismic line', 'picks'].includes(object.kind) && (
+        {['horizon', 'fault', 'polygon', 'points', 'seismic line', 'picks'].includes(object.kind) && (
           <label className={css.color}>
             Colour
             <input

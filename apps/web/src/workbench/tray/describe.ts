@@ -10,6 +10,7 @@ const PLURAL: Record<string, string> = {
   horizon: 'Horizons',
   fault: 'Faults',
   polygon: 'Outlines',
+  points: 'Points',
   tops: 'Tops',
   checkshots: 'Checkshots',
   pressures: 'Pressures',
@@ -61,6 +62,8 @@ export function asideOf(object: EarthObject, units = unitsOf(null)): string {
       return counted(object.anglesDeg.length, 'angle');
     case 'crossplot class':
       return object.x.of;
+    case 'points':
+      return counted(object.points.length, 'point');
     case 'polygon':
       return object.closed ? 'area' : 'line';
     default:

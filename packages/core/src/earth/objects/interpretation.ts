@@ -35,6 +35,19 @@ export const polygonSchema = z.object({
 });
 export type Polygon = z.infer<typeof polygonSchema>;
 
+/** Places by name: stations, leads, anything that is a point on the map. */
+export const pointsSchema = z
+  .object({
+    ...base,
+    kind: z.literal('points'),
+    /** Map coordinates in metres. */
+    points: z.array(z.tuple([z.number(), z.number()])),
+    /** Name of each; empty where it has none. */
+    names: z.array(z.string()),
+  })
+  .refine(({ points, names }) => points.length === names.length, 'has not one name for each point');
+export type Points = z.infer<typeof pointsSchema>;
+
 export const horizonSchema = z
   .object({
     ...base,

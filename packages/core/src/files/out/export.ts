@@ -38,6 +38,7 @@ export function exportFormats(object: EarthObject): Record<string, string> {
     case 'horizon':
     case 'map':
       return SURFACE;
+    case 'points':
     case 'polygon':
       return { geojson: 'GeoJSON', csv: 'CSV, a row a point' };
     case 'volume':
@@ -109,6 +110,22 @@ export async function* exportParts(
       else if (extension === 'h5') yield await surfaceHdf5(out, object);
       else yield text(await surfaceCsv(out, object));
       return;
+    case 'points': {
+      const { points, names } = object;
+      const placed = points.map(([x, y]) => [x * out.map.scale, y * out.map.scale]);
+      if (extension === 'csv') {
+        const rows = placed.map(([x, y], n) => [names[n], round(x, 2), round(y, 2)]);
+        yield text(csvText(['name', `x_${unit}`, `y_${unit}`], rows));
+        return;
+      }
+      yield text(
+        geoJsonText(
+          frame,
+          placed.map((coordinates, n) => ({ name: names[n] || object.name, geometry: { type: 'Point', coordinates } })),
+        ),
+      );
+      return;
+    }
     case 'polygon': {
       const at = (v: number) => round(v * out.map.scale, 2);
       if (extension === 'csv') {
@@ -124,11 +141,7 @@ export async function* exportParts(
       const geometry = object.closed
         ? { type: 'Polygon', coordinates: rings }
         : { type: 'MultiLineString', coordinates: rings };
-      const crs = frame
-        ? { crs: { type: 'name', properties: { name: frame.crs.replace(/^EPSG:/, 'urn:ogc:def:crs:EPSG::') } } }
-        : {};
-      const feature = { type: 'Feature', properties: { name: object.name }, geometry };
-      yield text(`${JSON.stringify({ type: 'FeatureCollection', ...crs, features: [feature] }, null, 1)}\n`);
+      yield text(geoJsonText(frame, [{ name: object.name, geometry }]));
       return;
     }
     default:
@@ -138,6 +151,15 @@ export async function* exportParts(
       }
       yield text(csvText(...inProjectUnits(await tableOf(store, object, out.map), unitsOf(frame))));
   }
+}
+
+/** Features in the project's system, which RFC 7946 leaves to be named as its forerunner did. */
+function geoJsonText(frame: Frame | null, shapes: { name: string; geometry: object }[]): string {
+  const crs = frame
+    ? { crs: { type: 'name', properties: { name: frame.crs.replace(/^EPSG:/, 'urn:ogc:def:crs:EPSG::') } } }
+    : {};
+  const features = shapes.map(({ name, geometry }) => ({ type: 'Feature', properties: { name }, geometry }));
+  return `${JSON.stringify({ type: 'FeatureCollection', ...crs, features }, null, 1)}\n`;
 }
 
 /** The whole of an exported object, for those that are small. */

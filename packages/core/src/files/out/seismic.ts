@@ -42,7 +42,9 @@ async function textOf({ frame, map, options, store }: Out, object: Volume | Seis
     object.kind === 'volume'
       ? 'INLINE IN BYTES 189-192 AND 9-12, CROSSLINE IN BYTES 193-196 AND 21-24'
       : 'CDP IN BYTES 21-24, SHOTPOINT IN BYTES 197-200',
-    'CDP X IN BYTES 181-184 AND 73-76, CDP Y IN BYTES 185-188 AND 77-80, TIMES 100',
+    object.kind === 'volume' && object.lattice.local
+      ? 'NO COORDINATES: THE VOLUME WAS NOT PLACED ON THE MAP'
+      : 'CDP X IN BYTES 181-184 AND 73-76, CDP Y IN BYTES 185-188 AND 77-80, TIMES 100',
     ...(options.format === 'compact'
       ? [`VALUES ARE SAMPLES TIMES 2 TO THE POWER OF ${-weightOf(object.statistics)} (BYTES 169-170)`]
       : []),
@@ -109,7 +111,8 @@ export async function* segyOut(out: Out, object: Volume | SeismicLine): AsyncGen
     const line = await readInlines(store, object, i, i + 1);
     const traces = new Uint8Array(nj * bytes);
     for (let j = 0; j < nj; j++) {
-      const [x, y] = toMap(object.lattice, i, j);
+      // lengths on a grid of its own are no coordinates
+      const [x, y] = object.lattice.local ? [0, 0] : toMap(object.lattice, i, j);
       const crossline = crosslineAt(object.lattice, j);
       const numbers = {
         trace: i * nj + j,

@@ -5,6 +5,8 @@ export interface ColumnSpec {
   words: RegExp;
   /** Words that it goes by only where no two rows have the same. */
   wordsOfOne?: RegExp;
+  /** Words that it goes by only where rows share what they say, three or more of them on average. */
+  wordsOfMany?: RegExp;
   unit?: string;
   text?: boolean;
   optional?: boolean;
@@ -71,6 +73,7 @@ export const TABLES: TableSpec[] = [
         label: 'Kelly bushing',
         words: /^(kb|kelly_?bushing|elevation|rkb|kb_?elev(ation)?|datum_?elev(ation)?)$/,
         unit: 'm',
+        told: true,
       },
       { key: 'totalMd', label: 'Total depth', words: /^(total_depth_md|td|total_depth)$/, unit: 'm', optional: true },
       { key: 'status', label: 'Status', words: /^status$/, text: true, optional: true },
@@ -196,7 +199,11 @@ export const TABLES: TableSpec[] = [
   {
     kind: 'polygon',
     title: 'Polygon',
-    columns: [{ key: 'polygon', label: 'Name', words: /^(polygon|outline|name)$/, text: true }, x, y],
+    columns: [
+      { key: 'polygon', label: 'Name', words: /^(polygon|outline)$/, wordsOfMany: /^(name|id)$/, text: true },
+      x,
+      y,
+    ],
   },
   {
     kind: 'wavelet',
@@ -218,5 +225,21 @@ export const TABLES: TableSpec[] = [
       depth,
     ],
     either: [['twt', 'depth']],
+  },
+  {
+    // the least particular: anything that has a place
+    kind: 'points',
+    title: 'Points',
+    columns: [
+      {
+        key: 'point',
+        label: 'Name',
+        words: /^(name|point|station|site|location|label|id|number)$/,
+        text: true,
+        optional: true,
+      },
+      x,
+      y,
+    ],
   },
 ];

@@ -11,6 +11,8 @@ export interface Mapping {
   units: Record<string, string>;
   /** The well that all rows are of, where no column says it. */
   well?: string;
+  /** Height (m) of the kelly bushing of all wells, where no column says it. */
+  kb?: number;
 }
 
 /** The mapping among declarations such as `kind`, `column.md`, `unit.md` and `well`. */
@@ -26,6 +28,7 @@ export function mappingOf(declare: Record<string, string>): Mapping {
     columns: under('column.'),
     units: under('unit.'),
     well: declare.well?.trim() || undefined,
+    kb: declare.kb?.trim() ? Number(declare.kb) : undefined,
   };
 }
 
@@ -37,6 +40,8 @@ export interface ReadTable {
   numbers: Record<string, Float64Array>;
   texts: Record<string, string[]>;
   rows: number;
+  /** All columns of the file. */
+  columns: string[];
   /** Row of the file on which each stands. */
   lines: number[];
   warnings: string[];
@@ -76,14 +81,16 @@ function match(
   const missing: string[] = [];
   const told: string[] = [];
   const taken = new Set(Object.values(mapping.columns));
-  const differs = (at: number) => new Set(body.map((row) => row[at])).size === body.length;
+  const names = (at: number) => new Set(body.map((row) => row[at])).size;
+  const differs = (at: number) => names(at) === body.length;
+  const shared = (at: number) => 3 * names(at) <= body.length;
   const named = (words: RegExp | undefined, fits: (at: number) => boolean = () => true) =>
     headings.find((h, n) => !taken.has(h.column) && words?.test(h.name) && fits(n));
   for (const column of spec.columns) {
     const said = Object.hasOwn(mapping.columns, column.key) ? mapping.columns[column.key] : undefined;
     const heading =
       said === undefined
-        ? (named(column.words) ?? named(column.wordsOfOne, differs))
+        ? (named(column.words) ?? named(column.wordsOfOne, differs) ?? named(column.wordsOfMany, shared))
         : headings.find((h) => h.column === said);
     const unit = mapping.units[column.key] ? unitNamed(mapping.units[column.key]) : (heading?.unit ?? null);
     if (heading) found[column.key] = { column: heading.column, unit };
@@ -115,15 +122,25 @@ export function guessTable(name: string, text: string, mapping: Mapping): TableG
     spec,
     ...match(spec, headings, body, mapping),
   }));
-  const fits = matched.filter((m) => m.missing.length === 0);
+  // points have nothing but places and names: a table with more that is known is one of something else, or lacks a column
+  const more = matched.some(({ spec, found }) =>
+    spec.columns.some((c) => {
+      const column = c.key !== 'x' && c.key !== 'y' && found[c.key]?.column;
+      const heading = column ? headings.find((h) => h.column === column) : undefined;
+      return heading && spec.kind !== 'points' && c.words.test(heading.name);
+    }),
+  );
+  const fits = matched.filter((m) => m.missing.length === 0 && (m.spec.kind !== 'points' || mapping.kind || !more));
   // what needs telling fits less well than what does not
   const best =
     fits.find((m) => m.told.length === 0) ??
     fits[0] ??
-    matched.sort(
-      (a, b) =>
-        Object.keys(b.found).length - 1.5 * b.missing.length - (Object.keys(a.found).length - 1.5 * a.missing.length),
-    )[0];
+    matched
+      .filter((m) => m.spec.kind !== 'points' || mapping.kind || !more)
+      .sort(
+        (a, b) =>
+          Object.keys(b.found).length - 1.5 * b.missing.length - (Object.keys(a.found).length - 1.5 * a.missing.length),
+      )[0];
   if (!best)
     throw new LithagonError('declare', `“${mapping.kind}” is no kind of table that is known.`, {
       object: name,
@@ -215,9 +232,19 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
     warnings.unshift(
       `${bad.size} of ${body.length} rows lack a number and were left out (first: row ${extentOf(bad)[0] + guess.firstLine}).`,
     );
+  if (guess.told.includes('kb')) numbers.kb = new Float64Array(body.length).fill(mapping.kb ?? Number.NaN);
   if (guess.told.includes('well')) texts.well = body.map(() => mapping.well ?? '');
   const keep = body.map((_, n) => n).filter((n) => !bad.has(n));
   for (const key of Object.keys(numbers)) numbers[key] = Float64Array.from(keep, (n) => numbers[key][n]);
   for (const key of Object.keys(texts)) texts[key] = keep.map((n) => texts[key][n]);
-  return { spec, found, numbers, texts, rows: keep.length, lines: keep.map((n) => n + guess.firstLine), warnings };
+  return {
+    spec,
+    found,
+    numbers,
+    texts,
+    columns: header,
+    rows: keep.length,
+    lines: keep.map((n) => n + guess.firstLine),
+    warnings,
+  };
 }

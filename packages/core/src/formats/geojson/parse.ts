@@ -8,6 +8,8 @@ const geometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('MultiPolygon'), coordinates: z.array(z.array(z.array(position))) }),
   z.object({ type: z.literal('LineString'), coordinates: z.array(position) }),
   z.object({ type: z.literal('MultiLineString'), coordinates: z.array(z.array(position)) }),
+  z.object({ type: z.literal('Point'), coordinates: position }),
+  z.object({ type: z.literal('MultiPoint'), coordinates: z.array(position) }),
 ]);
 const feature = z.object({
   type: z.literal('Feature'),
@@ -28,10 +30,21 @@ export interface Shape {
   rings: [number, number][][];
 }
 
+/** A point of a file of shapes, in its coordinates. */
+export interface NamedPoint {
+  /** Empty where it has none. */
+  name: string;
+  at: [number, number];
+}
+
 export interface GeoJson {
   shapes: Shape[];
-  /** `EPSG:n` where the file names one; by the standard (RFC 7946) it is longitude and latitude otherwise. */
-  crs: string;
+  points: NamedPoint[];
+  /**
+   * `EPSG:n` where the file names one; by the standard (RFC 7946) it is longitude and latitude otherwise. Nothing where its
+   * coordinates cannot be those.
+   */
+  crs?: string;
   skipped: number;
 }
 
@@ -43,7 +56,7 @@ function collected(raw: unknown): unknown {
   return { type: 'FeatureCollection', features: [one] };
 }
 
-/** Polygons and lines of a GeoJSON file. Refuses what is not GeoJSON or holds neither. */
+/** Polygons, lines and points of a GeoJSON file. Refuses what is not GeoJSON or holds none of them. */
 export function parseGeoJson(name: string, text: string): GeoJson {
   let raw: unknown;
   try {
@@ -62,6 +75,7 @@ export function parseGeoJson(name: string, text: string): GeoJson {
     });
   const { features, crs, name: title } = asCollection.data;
   const shapes: Shape[] = [];
+  const points: NamedPoint[] = [];
   let skipped = 0;
   const pairs = (ring: number[][]) => ring.map(([a, b]) => [a, b] as [number, number]);
   for (const f of features) {
@@ -76,18 +90,24 @@ export function parseGeoJson(name: string, text: string): GeoJson {
         continue;
       }
       const { type, coordinates } = g.data;
+      const places = type === 'Point' ? [coordinates] : type === 'MultiPoint' ? coordinates : [];
+      // a point that has no name of its own goes without one
+      for (const [a, b] of places) points.push({ name: own == null ? '' : label, at: [a, b] });
       if (type === 'Polygon') shapes.push({ name: label, closed: true, rings: coordinates.map(pairs) });
       else if (type === 'MultiPolygon')
         shapes.push({ name: label, closed: true, rings: coordinates.flat().map(pairs) });
       else if (type === 'LineString') shapes.push({ name: label, closed: false, rings: [pairs(coordinates)] });
-      else shapes.push({ name: label, closed: false, rings: coordinates.map(pairs) });
+      else if (type === 'MultiLineString') shapes.push({ name: label, closed: false, rings: coordinates.map(pairs) });
     }
   }
-  if (shapes.length === 0)
-    throw new LithagonError('geojson', `${name} holds no polygon or line.`, {
+  if (shapes.length + points.length === 0)
+    throw new LithagonError('geojson', `${name} holds no polygon, line or point.`, {
       object: name,
-      fix: 'Points alone are not loaded from GeoJSON.',
+      fix: 'Ask for the file again: these are what GeoJSON can place on a map.',
     });
   const code = /EPSG:+(\d+)/i.exec(crs?.properties.name ?? '');
-  return { shapes, crs: code ? `EPSG:${code[1]}` : 'EPSG:4326', skipped };
+  const inDegrees = ([x, y]: [number, number]) => Math.abs(x) <= 360 && Math.abs(y) <= 90;
+  const degrees =
+    shapes.every((s) => s.rings.every((ring) => ring.every(inDegrees))) && points.every((p) => inDegrees(p.at));
+  return { shapes, points, crs: code ? `EPSG:${code[1]}` : degrees ? 'EPSG:4326' : undefined, skipped };
 }

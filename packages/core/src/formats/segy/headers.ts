@@ -1,5 +1,6 @@
 import { LithagonError } from '../../earth/errors.ts';
 import type { ByteSource } from '../source.ts';
+import { type Angles, anglesOf } from './coordinates.ts';
 import { FORMATS } from './samples.ts';
 
 /** What the file's own headers say about how it is laid out (SEG-Y rev 0 1975, rev 1 2002, rev 2.0 2017). */
@@ -25,8 +26,8 @@ export interface SegyHeaders {
   varying: { offsets: Float64Array; counts: Int32Array } | null;
   /** What samples are multiplied by: integers may stand for numbers by a power of two (trace header bytes 169–170). */
   weight: number;
-  /** Unit of coordinates (trace header bytes 89–90): lengths, or seconds of arc, degrees … */
-  geographic: boolean;
+  /** How coordinates are written where they are longitude and latitude. */
+  angles: Angles | null;
   /** The binary header, field by field. */
   binary: { byte: number; meaning: string; value: number; says?: string }[];
   problems: string[];
@@ -66,6 +67,11 @@ EBCDIC[0x60] = '-';
 EBCDIC[0x61] = '/';
 EBCDIC[0x50] = '&';
 
+/** Whether a byte is a letter, a figure, a mark, a blank or an end of line of EBCDIC. */
+export function isEbcdicText(b: number): boolean {
+  return b === 0x40 || b === 0x25 || b === 0x15 || b === 0x0d || EBCDIC[b] !== ' ';
+}
+
 function decodeText(bytes: Uint8Array): { lines: string[]; encoding: 'EBCDIC' | 'ASCII' } {
   let ascii = 0;
   let ebcdic = 0;
@@ -86,7 +92,7 @@ function decodeText(bytes: Uint8Array): { lines: string[]; encoding: 'EBCDIC' | 
   return { lines, encoding };
 }
 
-interface Candidate {
+export interface Candidate {
   littleEndian: boolean;
   format: number;
   samples: number;
@@ -94,11 +100,21 @@ interface Candidate {
   worth: number;
 }
 
-function readCandidate(view: DataView, littleEndian: boolean): Candidate {
+/**
+ * Revision of the standard. It is one number of two bytes in revision 1, which turn round with the byte order, and two
+ * numbers of a byte each in revision 2, which do not; writers do either.
+ */
+function revisionOf(view: DataView): { major: number; minor: number } {
+  const [a, b] = [view.getUint8(300), view.getUint8(301)];
+  return a === 0 || (a === 1 && b === 2) ? { major: b, minor: a } : { major: a, minor: b };
+}
+
+/** What the binary header says of samples if it is of one byte order, and how well that goes together. */
+export function readCandidate(view: DataView, littleEndian: boolean): Candidate {
   const format = view.getInt16(24, littleEndian);
   const extendedSamples = view.getUint32(68, littleEndian);
   const short = view.getUint16(20, littleEndian);
-  const rev2 = view.getUint8(littleEndian ? 301 : 300) >= 2;
+  const rev2 = revisionOf(view).major >= 2;
   const samples = rev2 && extendedSamples > 0 && extendedSamples < 1e7 ? extendedSamples : short;
   const intervalUs = view.getUint16(16, littleEndian);
   let worth = 0;
@@ -130,6 +146,8 @@ export async function readHeaders(source: ByteSource, intervalMs?: number): Prom
   const view = new DataView(head.buffer, head.byteOffset + 3200, 400);
   const [big, little] = [readCandidate(view, false), readCandidate(view, true)];
   const best = little.worth > big.worth ? little : big;
+  if ([0x02010403, 0x03040102].includes(view.getUint32(96)))
+    refuse('its bytes are swapped in pairs.', 'Write it again in the byte order of the standard.');
   if (!FORMATS[best.format])
     refuse(
       `its binary header names sample format ${best.format}, which no revision of the standard has in either byte order.`,
@@ -138,9 +156,12 @@ export async function readHeaders(source: ByteSource, intervalMs?: number): Prom
   const { littleEndian, format } = best;
   const problems: string[] = [];
   const extended = view.getInt16(304, littleEndian);
-  const major = view.getUint8(littleEndian ? 301 : 300);
-  const revision = major === 0 ? '0' : `${major}.${view.getUint8(littleEndian ? 300 : 301)}`;
-  const firstTrace = await endOfText(source, major >= 1 ? extended : 0, problems);
+  const { major, minor } = revisionOf(view);
+  const revision = major === 0 ? '0' : `${major}.${minor}`;
+  const firstTrace =
+    major >= 1
+      ? await endOfText(source, extended, problems)
+      : await endOfUnsaidText(source, 240 + best.samples * FORMATS[format].bytes, problems);
   const extensions = major >= 2 ? view.getInt32(306, littleEndian) : 0;
   const headerBytes = 240 * (1 + (extensions > 0 && extensions < 100 ? extensions : 0));
   const first = await source.read(firstTrace, 240);
@@ -188,6 +209,8 @@ export async function readHeaders(source: ByteSource, intervalMs?: number): Prom
   if (rest > 0)
     problems.push(`The last trace is cut short: ${rest} bytes of it are there. The ${whole} whole traces can be used.`);
   if (whole === 0) refuse('its only trace is cut short.', 'Copy it again from where it came.');
+  const { angles, says: notAngles } = anglesOf(trace, littleEndian);
+  if (notAngles) problems.push(notAngles);
   const power = [2, 3, 8, 10, 11, 16].includes(format) && major > 0 ? trace.getInt16(168, littleEndian) : 0;
   const weight = power !== 0 && Math.abs(power) <= 40 ? 2 ** -power : 1;
   if (weight !== 1)
@@ -210,7 +233,7 @@ export async function readHeaders(source: ByteSource, intervalMs?: number): Prom
     traces: whole,
     varying,
     weight,
-    geographic: [2, 3, 4].includes(trace.getInt16(88, littleEndian)),
+    angles,
     binary: binaryFields(view, littleEndian),
     problems,
   };
@@ -290,7 +313,7 @@ function binaryFields(view: DataView, littleEndian: boolean): SegyHeaders['binar
     const at = byte - 3201;
     const value =
       byte === 3501
-        ? view.getUint8(at + (littleEndian ? 1 : 0))
+        ? revisionOf(view).major
         : size === 4
           ? view.getInt32(at, littleEndian)
           : view.getInt16(at, littleEndian);
@@ -354,4 +377,29 @@ async function endOfText(source: ByteSource, claimed: number, problems: string[]
     'The binary header says that more text headers follow, and none of them says that it is the last; the traces were taken to begin at once.',
   );
   return 3600;
+}
+
+/** Most text headers that a file of revision 0 may have after its binary header. */
+const MOST_UNSAID = 20;
+
+/** Where the traces of a file of revision 0 begin, which has no place to say that more text headers follow. */
+async function endOfUnsaidText(source: ByteSource, traceBytes: number, problems: string[]): Promise<number> {
+  if ((source.size - 3600) % traceBytes === 0 && !(await isTextAt(source, 3600))) return 3600;
+  let count = 0;
+  while (count < MOST_UNSAID && (await isTextAt(source, 3600 + TEXT * count))) count++;
+  if (count === 0) return 3600;
+  problems.push(
+    `${count} more text ${count === 1 ? 'header follows' : 'headers follow'} the binary header, which a file of revision 0 cannot say; the traces were taken to begin after ${count === 1 ? 'it' : 'them'}.`,
+  );
+  return 3600 + TEXT * count;
+}
+
+/** Whether a text header stands at a place of a file: nothing but letters, figures and blanks. */
+async function isTextAt(source: ByteSource, at: number): Promise<boolean> {
+  const bytes = await source.read(at, TEXT);
+  if (bytes.length < TEXT || at + TEXT + 240 > source.size) return false;
+  const [first] = bytes;
+  return bytes.every(isEbcdicText)
+    ? bytes.some((b) => b !== first)
+    : bytes.every((b) => b === 10 || b === 13 || (b >= 32 && b < 127)) && bytes.some((b) => b !== first);
 }

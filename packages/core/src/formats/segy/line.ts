@@ -1,8 +1,9 @@
 import { LithagonError } from '../../earth/errors.ts';
+import { factorOf, flatCoordinates, scalarProblems, usualScalar } from './coordinates.ts';
 import { eachHeader, type SegyFile } from './file.ts';
 import type { SegyHeaders } from './headers.ts';
-import { coordinateScale, type HeaderSample } from './positions.ts';
-import type { ToMap } from './traces.ts';
+import type { HeaderSample } from './positions.ts';
+import type { Placing } from './traces.ts';
 
 /** Where the navigation of 2D lines stands in trace headers: byte positions from 1; 0 where there is none. */
 export interface LinePositions {
@@ -31,7 +32,6 @@ const LINES = [189, 9, 197, 229];
 export function rankLinePositions(sample: HeaderSample, headers: SegyHeaders): RankedLinePositions[] {
   const le = headers.littleEndian;
   const read = (at: number) => Float64Array.from(sample.views, (view) => view.getInt32(at - 1, le));
-  const scale = coordinateScale(sample.views[0], le);
   const neighbours: number[] = [];
   for (let n = 1; n < sample.traces.length; n++) if (sample.traces[n] === sample.traces[n - 1] + 1) neighbours.push(n);
   if (neighbours.length < 3) return [];
@@ -46,8 +46,8 @@ export function rankLinePositions(sample: HeaderSample, headers: SegyHeaders): R
   const line = lineAt ? read(lineAt) : null;
   const within = neighbours.filter((n) => !line || line[n] === line[n - 1]);
   for (const at of COORDINATES) {
-    const [x, y] = [read(at), read(at + 4)];
-    const steps = within.map((n) => scale * Math.hypot(x[n] - x[n - 1], y[n] - y[n - 1]));
+    const { x, y } = flatCoordinates(sample, headers, at);
+    const steps = within.map((n) => Math.hypot(x[n] - x[n - 1], y[n] - y[n - 1]));
     const step = median([...steps]);
     if (!(step > 0) || Math.abs(x[0]) < 1) continue;
     const even = steps.filter((s) => s < 3 * step && s > 0.2 * step).length / steps.length;
@@ -113,10 +113,10 @@ export interface LineTraces {
 export async function indexLines(
   file: SegyFile,
   positions: LinePositions,
-  toMap: ToMap,
+  { toMap, scalar }: Placing,
   stem: string,
   onProgress?: (part: number) => void,
-): Promise<LineTraces[]> {
+): Promise<{ lines: LineTraces[]; problems: string[] }> {
   const lines: {
     number: number;
     traces: number[];
@@ -125,40 +125,52 @@ export async function indexLines(
     shots: number[];
     first: number;
   }[] = [];
-  let scale = 0;
-  let step = 0;
+  const count = file.traces;
+  const [numbers, cdps, shots] = [new Int32Array(count), new Int32Array(count), new Int32Array(count)];
+  const [x, y] = [new Float64Array(count), new Float64Array(count)];
+  const [scalars, delays] = [new Int16Array(count), new Int16Array(count)];
   await eachHeader(
     file,
     (view, at, n, le) => {
-      if (scale === 0) scale = coordinateScale(new DataView(view.buffer, view.byteOffset + at, 240), le);
-      const number = positions.line ? view.getInt32(at + positions.line - 1, le) : 0;
-      const [x, y] = positions.x
-        ? toMap(view.getInt32(at + positions.x - 1, le) * scale, view.getInt32(at + positions.y - 1, le) * scale)
-        : [0, 0];
-      let line = lines[lines.length - 1];
-      const last = line?.path[line.path.length - 1];
-      const moved = last ? Math.hypot(x - last[0], y - last[1]) : 0;
-      if (line && line.path.length === 2) step = moved;
-      // a gap in a line is bridged, the way to the next line is not
-      const jumped = line && line.path.length > 2 && step > 0 && moved > 100 * step;
-      if (!line || line.number !== number || jumped) {
-        line = { number, traces: [], path: [], cdps: [], shots: [], first: view.getInt16(at + 108, le) };
-        lines.push(line);
-      }
-      line.traces.push(n);
-      line.path.push([x, y]);
-      line.cdps.push(view.getInt32(at + positions.cdp - 1, le));
-      if (positions.shotpoint) line.shots.push(view.getInt32(at + positions.shotpoint - 1, le));
+      const read = (byte: number) => (byte > 0 ? view.getInt32(at + byte - 1, le) : 0);
+      numbers[n] = read(positions.line);
+      cdps[n] = read(positions.cdp);
+      shots[n] = read(positions.shotpoint);
+      x[n] = read(positions.x);
+      y[n] = read(positions.y);
+      scalars[n] = view.getInt16(at + 70, le);
+      delays[n] = view.getInt16(at + 108, le);
     },
     onProgress,
   );
+  const usual = usualScalar(scalars);
+  let step = 0;
+  for (let n = 0; n < count; n++) {
+    const factor = factorOf(scalar ?? (scalars[n] || usual));
+    const place: [number, number] = positions.x ? toMap(x[n] * factor, y[n] * factor) : [0, 0];
+    let line = lines[lines.length - 1];
+    const last = line?.path[line.path.length - 1];
+    const moved = last ? Math.hypot(place[0] - last[0], place[1] - last[1]) : 0;
+    if (line && line.path.length === 2) step = moved;
+    // a gap in a line is bridged, the way to the next line is not
+    const jumped = line && line.path.length > 2 && step > 0 && moved > 100 * step;
+    if (!line || line.number !== numbers[n] || jumped) {
+      line = { number: numbers[n], traces: [], path: [], cdps: [], shots: [], first: delays[n] };
+      lines.push(line);
+    }
+    line.traces.push(n);
+    line.path.push(place);
+    line.cdps.push(cdps[n]);
+    if (positions.shotpoint) line.shots.push(shots[n]);
+  }
   const usable = lines.filter((l) => l.traces.length > 1);
   if (usable.length === 0)
     throw new LithagonError('segy', `${file.name} holds no line of two traces or more.`, {
       object: file.name,
       fix: 'Choose other byte positions.',
     });
-  return usable.map((line) => ({
+  const problems = positions.x && scalar === undefined ? scalarProblems(scalars, () => true) : [];
+  const made = usable.map((line) => ({
     name: usable.length === 1 ? stem : `${stem} ${line.number || usable.indexOf(line) + 1}`,
     traces: Int32Array.from(line.traces),
     path: positions.x ? line.path : [],
@@ -166,4 +178,5 @@ export async function indexLines(
     ...(line.shots.length > 0 ? { shotpoints: line.shots } : {}),
     first: line.first,
   }));
+  return { lines: made, problems };
 }

@@ -1,13 +1,17 @@
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import type { ByteSource } from '../source.ts';
+import { flatCoordinates, scalarsOf } from './coordinates.ts';
 import { type SegyHeaders, traceOffset } from './headers.ts';
 
 /** Where the numbers of a trace stand in its header: byte positions from 1, four-byte integers. */
 export interface Positions {
   inline: number;
   crossline: number;
+  /** 0, as `y`, where the headers hold no coordinates. */
   x: number;
   y: number;
+  /** Traces that are counted to each inline, where the headers hold no line numbers either; these are then 0. */
+  lineTraces?: number;
 }
 
 export interface RankedPositions extends Positions {
@@ -119,12 +123,6 @@ function withoutStrays(sample: HeaderSample, headers: SegyHeaders): HeaderSample
   return { traces: Int32Array.from(kept, (n) => sample.traces[n]), views: kept.map((n) => sample.views[n]) };
 }
 
-/** Factor that header coordinates are multiplied by (bytes 71–72). */
-export function coordinateScale(view: DataView, littleEndian: boolean): number {
-  const scalar = view.getInt16(70, littleEndian);
-  return scalar === 0 ? 1 : scalar > 0 ? scalar : -1 / scalar;
-}
-
 /** Line numbers are small; numbers such as these are coordinates. */
 function large(column: Column): boolean {
   return Math.abs(column.values[0]) > 60000;
@@ -163,6 +161,34 @@ function fitAffine(a: Column, b: Column, x: Float64Array, y: Float64Array): Fit 
   return { residual: Math.sqrt(sum / rows.length), binI, binJ };
 }
 
+interface GridPair {
+  a: Column;
+  b: Column;
+  /** Traces for each bin of the grid. */
+  filled: number;
+  worth: number;
+}
+
+/** Pairs of numbers that make a grid of distinct bins, the fullest first. */
+function gridPairs(columns: Column[], traces: number): GridPair[] {
+  const pairs: GridPair[] = [];
+  for (const a of columns)
+    for (const b of columns) {
+      if (a.at >= b.at) continue;
+      const bins = a.count * b.count;
+      const filled = traces / bins;
+      if (filled > 1.3 || filled < 0.02) continue;
+      const seen = new Set<number>();
+      for (let n = 0; n < a.values.length; n++) seen.add(a.values[n] * 4e6 + b.values[n]);
+      const distinct = seen.size / a.values.length;
+      if (distinct < 0.9) continue;
+      // a number that counts traces makes every pair distinct and no grid
+      const counter = Math.max(a.count, b.count) > 0.9 * traces && Math.min(a.count, b.count) > 1 ? 0.2 : 1;
+      pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter });
+    }
+  return pairs.sort((p, q) => q.worth - p.worth);
+}
+
 /**
  * Rank where inline, crossline, X and Y may stand: line numbers must make a full grid of distinct bins, and
  * coordinates must be an affine function of them, to a quarter of a bin.
@@ -170,29 +196,9 @@ function fitAffine(a: Column, b: Column, x: Float64Array, y: Float64Array): Fit 
 export function rankPositions(whole: HeaderSample, headers: SegyHeaders): RankedPositions[] {
   const sample = withoutStrays(whole, headers);
   const columns = columnsOf(sample, headers).filter((c) => c.count > 1);
-  const scale = coordinateScale(sample.views[0], headers.littleEndian);
-  const pairs: { a: Column; b: Column; worth: number; filled: number }[] = [];
-  for (const a of columns)
-    for (const b of columns) {
-      if (a.at >= b.at) continue;
-      const bins = a.count * b.count;
-      const filled = headers.traces / bins;
-      if (filled > 1.3 || filled < 0.02) continue;
-      const seen = new Set<number>();
-      for (let n = 0; n < a.values.length; n++) seen.add(a.values[n] * 4e6 + b.values[n]);
-      const distinct = seen.size / a.values.length;
-      if (distinct < 0.9) continue;
-      // a number that counts traces makes every pair distinct and no grid
-      const counter = Math.max(a.count, b.count) > 0.9 * headers.traces && Math.min(a.count, b.count) > 1 ? 0.2 : 1;
-      pairs.push({ a, b, filled, worth: Math.min(1, filled) * distinct * counter });
-    }
-  pairs.sort((p, q) => q.worth - p.worth);
-  const read = (p: number) => {
-    const values = new Float64Array(sample.views.length);
-    for (let n = 0; n < values.length; n++) values[n] = scale * sample.views[n].getInt32(p - 1, headers.littleEndian);
-    return values;
-  };
-  const coordinates = COORDINATES.map((at) => ({ at, x: read(at), y: read(at + 4) })).filter(
+  const pairs = gridPairs(columns, headers.traces);
+  const scalars = scalarsOf(sample, headers.littleEndian);
+  const coordinates = COORDINATES.map((at) => ({ at, ...flatCoordinates(sample, headers, at, scalars) })).filter(
     ({ x, y }) => x.some((v) => v !== x[0]) && y.some((v) => v !== y[0]),
   );
   const out: RankedPositions[] = [];
@@ -221,4 +227,37 @@ export function rankPositions(whole: HeaderSample, headers: SegyHeaders): Ranked
       });
     }
   return out.sort((p, q) => q.score - p.score).slice(0, 8);
+}
+
+/** Places at which nothing but coordinates stand. */
+const PLACES_OF_COORDINATES = [73, 81, 181];
+
+/**
+ * Where inline and crossline may stand in a file whose headers hold no coordinates: numbers that fill a grid, each trace
+ * in a bin of its own. X and Y are then 0.
+ */
+export function rankWithoutCoordinates(whole: HeaderSample, headers: SegyHeaders): RankedPositions[] {
+  const sample = withoutStrays(whole, headers);
+  const placed = PLACES_OF_COORDINATES.some((at) => {
+    const { x, y } = flatCoordinates(sample, headers, at);
+    return x.some((v) => v !== x[0]) || y.some((v) => v !== y[0]);
+  });
+  if (placed) return [];
+  const columns = columnsOf(sample, headers).filter((c) => c.count > 1);
+  return gridPairs(columns, headers.traces)
+    .filter(({ a, b, filled, worth }) => worth > 0.5 && filled > 0.5 && Math.min(a.count, b.count) > 2)
+    .map(({ a, b, filled, worth }) => ({
+      inline: a.at,
+      crossline: b.at,
+      x: 0,
+      y: 0,
+      score:
+        0.9 * worth +
+        (USUAL.has(a.at) ? 0.02 : 0) +
+        (USUAL.has(b.at) ? 0.02 : 0) +
+        (CROSSLINE_OF[a.at] === b.at ? 0.05 : 0),
+      why: `${a.count} × ${b.count} lines hold ${(100 * Math.min(1, filled)).toFixed(0)} % of the bins; no coordinates stand in the headers`,
+    }))
+    .sort((p, q) => q.score - p.score)
+    .slice(0, 8);
 }

@@ -1,11 +1,21 @@
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Axis, Lattice } from '../../earth/lattice.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
+import { factorOf, scalarProblems, usualScalar } from './coordinates.ts';
 import { eachHeader, type SegyFile } from './file.ts';
-import { coordinateScale, isPadding, type Positions } from './positions.ts';
+import { isPadding, type Positions } from './positions.ts';
 
 /** Brings a file's coordinates into the project's, metres. */
 export type ToMap = (x: number, y: number) => [number, number];
+
+/** How numbers of trace headers become places. */
+export interface Placing {
+  toMap: ToMap;
+  /** Scalar of coordinates that was declared, over those in the headers. */
+  scalar?: number;
+  /** Bin lengths (m) along inline and crossline numbers, where the headers hold no coordinates. */
+  bins?: [number, number];
+}
 
 /** Which trace of the file lies in which bin, and where the bins are. */
 export interface TraceIndex {
@@ -34,13 +44,15 @@ interface Numbers {
   delay: Int16Array;
   /** Traces that only fill up the file: 1 for each. */
   padding: Uint8Array;
+  /** What is odd about their coordinates. */
+  problems: string[];
 }
 
 /** Line numbers and coordinates of every trace. */
 export async function readNumbers(
   file: SegyFile,
   positions: Positions,
-  toMap: ToMap,
+  { toMap, scalar }: Placing,
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<Numbers> {
@@ -51,19 +63,20 @@ export async function readNumbers(
   const y = new Float64Array(traces);
   const delay = new Int16Array(traces);
   const padding = new Uint8Array(traces);
-  let scale = 0;
+  const scalars = new Int16Array(traces);
   await eachHeader(
     file,
     (view, at, n, le) => {
-      // one scalar for the file: single traces with a zero in its place are common
-      if (scale === 0) scale = coordinateScale(new DataView(view.buffer, view.byteOffset + at, 240), le);
       if (isPadding(view, at)) padding[n] = 1;
-      inline[n] = view.getInt32(at + positions.inline - 1, le);
-      crossline[n] = view.getInt32(at + positions.crossline - 1, le);
-      [x[n], y[n]] = toMap(
-        view.getInt32(at + positions.x - 1, le) * scale,
-        view.getInt32(at + positions.y - 1, le) * scale,
-      );
+      scalars[n] = view.getInt16(at + 70, le);
+      if (positions.inline > 0) {
+        inline[n] = view.getInt32(at + positions.inline - 1, le);
+        crossline[n] = view.getInt32(at + positions.crossline - 1, le);
+      }
+      if (positions.x > 0) {
+        x[n] = view.getInt32(at + positions.x - 1, le);
+        y[n] = view.getInt32(at + positions.y - 1, le);
+      }
       delay[n] = view.getInt16(at + 108, le);
     },
     (part) => {
@@ -71,7 +84,13 @@ export async function readNumbers(
       onProgress?.(part);
     },
   );
-  return { inline, crossline, x, y, delay, padding };
+  const problems = positions.x > 0 && scalar === undefined ? scalarProblems(scalars, (n) => padding[n] === 0) : [];
+  const usual = usualScalar(scalars);
+  for (let n = 0; n < traces; n++) {
+    const factor = factorOf(scalar ?? (scalars[n] || usual));
+    if (positions.x > 0) [x[n], y[n]] = toMap(x[n] * factor, y[n] * factor);
+  }
+  return { inline, crossline, x, y, delay, padding, problems };
 }
 
 function axisOf(all: Int32Array, used: Int32Array, what: string, name: string): Axis {
@@ -140,15 +159,46 @@ function surveyOf({ inline, crossline, padding }: Numbers, name: string) {
   }
 }
 
+/** Bin lengths (m) that are taken, and said, where nobody gives any. */
+export const LOCAL_BINS: [number, number] = [25, 25];
+
+/** Number traces that follow each other line by line. */
+function countLines({ inline, crossline, padding }: Numbers, lineTraces: number): void {
+  padding.fill(0);
+  for (let n = 0; n < inline.length; n++) {
+    inline[n] = 1 + Math.floor(n / lineTraces);
+    crossline[n] = 1 + (n % lineTraces);
+  }
+}
+
+/** Give traces without coordinates places by their numbers: inlines follow each other northwards, crosslines eastwards. */
+function placeOnLocalGrid({ inline, crossline, x, y }: Numbers, [alongI, alongJ]: [number, number]): void {
+  const stepOf = (values: Int32Array) => {
+    const sorted = Int32Array.from(new Set(values)).sort();
+    return sorted.reduce(
+      (step, v, n) => (n > 0 ? Math.min(step, v - sorted[n - 1]) : step),
+      sorted.length > 1 ? 1e9 : 1,
+    );
+  };
+  const [i, j] = [stepOf(inline), stepOf(crossline)];
+  const [i0, j0] = [inline, crossline].map((values) => values.reduce((a, b) => Math.min(a, b), values[0]));
+  for (let n = 0; n < x.length; n++) {
+    x[n] = ((crossline[n] - j0) / j) * alongJ;
+    y[n] = ((inline[n] - i0) / i) * alongI;
+  }
+}
+
 /** Index all traces: line numbers to bins, coordinates to an affine lattice by least squares over every trace. */
 export async function indexTraces(
   file: SegyFile,
   positions: Positions,
-  toMap: ToMap,
+  placing: Placing,
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<TraceIndex> {
-  const numbers = await readNumbers(file, positions, toMap, signal, onProgress);
+  const numbers = await readNumbers(file, positions, placing, signal, onProgress);
+  if (positions.lineTraces) countLines(numbers, positions.lineTraces);
+  if (positions.x === 0) placeOnLocalGrid(numbers, placing.bins ?? LOCAL_BINS);
   const { inline, crossline, x, y, delay } = numbers;
   const { used, il, xl, padded, strays } = surveyOf(numbers, file.name);
   const bins = il.count * xl.count;
@@ -191,6 +241,7 @@ export async function indexTraces(
     origin: [x[first0] + cx[0], y[first0] + cy[0]],
     perInline: [cx[1], cy[1]],
     perCrossline: [cx[2], cy[2]],
+    ...(positions.x === 0 ? { local: true as const } : {}),
   };
   let sum = 0;
   let max = 0;
@@ -205,7 +256,7 @@ export async function indexTraces(
     max = Math.max(max, off);
     if (n % shown === 0) residualMap.push([row[1], row[2], off]);
   });
-  const problems: string[] = [];
+  const problems = [...numbers.problems];
   if (duplicates > 0)
     problems.push(`${duplicates} traces share a bin with an earlier one; the first of each was kept.`);
   if (live < bins) problems.push(`${bins - live} of ${bins} bins have no trace; they are shown as empty.`);

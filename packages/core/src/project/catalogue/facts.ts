@@ -68,6 +68,7 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
           label: 'Bin',
           value: `${fixed(units.to(Math.hypot(...l.perCrossline), 'm'), 2)} × ${units.text(Math.hypot(...l.perInline), 'm', 2)}`,
         },
+        ...(l.local ? [{ label: 'Place', value: 'not on the map yet: a grid of its own' }] : []),
         {
           label: 'Samples',
           value: samplesOf(object, units),
@@ -240,6 +241,9 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
       break;
     case 'result table':
       out.push({ label: 'Rows', value: String(object.rows.length) });
+      break;
+    case 'points':
+      out.push({ label: 'Points', value: String(object.points.length) });
       break;
     case 'polygon':
       out.push({ label: 'Points', value: String(object.rings.reduce((n, r) => n + r.length, 0)) });
