@@ -100,13 +100,14 @@ export function mapUnitNamed(text: string): MapUnit {
 
 /**
  * How a file's coordinates are read. `declare.crs` is the system that the file is in, the project's own where it is not
- * given; `declare['unit.xy']` its unit, else `says`, what the file says of it, else that of the system.
+ * given; `declare['unit.xy']` its unit, else `says`, what the file says of it (`metres` in a unit that has no name), else
+ * that of the system.
  */
 export async function placementFor(
   declare: Declarations,
   frame: Frame | null,
   crsTable: () => Promise<CrsRow[]>,
-  says?: { crs?: string; unit?: MapUnit; degrees?: boolean },
+  says?: { crs?: string; unit?: MapUnit; degrees?: boolean; metres?: number },
 ): Promise<Placement> {
   const code = declare.crs ?? (says?.degrees ? 'EPSG:4326' : says?.crs);
   const notes: string[] = [];
@@ -119,7 +120,9 @@ export async function placementFor(
   const native = own ? metresPerUnit(own) : next ? METRES[next.unit] : 1;
   // a file that says “feet” means those of its system, where that has feet of its own
   const feetOfSystem = wanted === 'ft' && !declare['unit.xy'] && Math.abs(native - METRES['us-ft']) < 1e-6;
-  const metres = wanted && !feetOfSystem ? METRES[wanted] : native;
+  const metres = wanted && !feetOfSystem ? METRES[wanted] : (says?.metres ?? native);
+  if (says?.metres && !wanted && Math.abs(says.metres / native - 1) > 1e-9)
+    notes.push(`Its coordinates are in units of ${Number(says.metres.toPrecision(9))} m and were converted.`);
   if (wanted && wanted !== 'm' && (!next || next.unit !== wanted))
     notes.push(`Its coordinates are in ${wanted === 'ft' ? 'feet' : 'US survey feet'} and were converted.`);
   if (!own || !next || `EPSG:${own.code}` === next.crs)

@@ -1,55 +1,25 @@
 import { unitsOf } from '../earth/display.ts';
-import { asLithagonError, LithagonError } from '../earth/errors.ts';
+import { asLithagonError } from '../earth/errors.ts';
 import { TABLES } from '../formats/csv/tableKinds.ts';
 import { guessTable, mappingOf, readTable, refuseIncomplete } from '../formats/csv/tables.ts';
 import { type GeoJson, parseGeoJson } from '../formats/geojson/parse.ts';
 import { parseLas } from '../formats/las/parse.ts';
-import { looksLikeP190, parseP190 } from '../formats/p190/parse.ts';
+import { parseP190 } from '../formats/p190/parse.ts';
+import { zippedShapefiles } from '../formats/shapefile/zipped.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
 import { type Placement, placementFor, projectSystemQuestion } from './coordinates.ts';
 import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
-import { gridQuestions, readGrid } from './loadGrid.ts';
+import { gridQuestions, readGrid, systemOfGrid, variableQuestion } from './loadGrid.ts';
 import { NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNames, wellQuestion } from './names.ts';
 import { oddCoordinates, oddRows, unusedColumns } from './oddRows.ts';
+import { recognise, unknownFormat } from './recognise.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
 import { sketchOfTable } from './sketch.ts';
-
-const READ =
-  'SEG-Y, LAS, CSV and other tables, GeoJSON, shapefiles, GeoTIFF, ASCII grids, P1/90 and zipped Zarr are read.';
-
-export function unknownFormat(name: string): LithagonError {
-  return new LithagonError('format', `${name} is of no kind that is known.`, { object: name, fix: READ });
-}
-
-/** What kind of file it is, from its content first and its name second. */
-export async function recognise(source: ByteSource): Promise<FileFormat> {
-  const head = await source.read(0, Math.min(source.size, 3600));
-  const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
-  const extension = source.name.toLowerCase().split('.').pop() ?? '';
-  if (['sgy', 'segy'].includes(extension)) return 'SEG-Y';
-  const mark = head.length >= 4 ? view.getUint32(0) : 0;
-  if ([0x49492a00, 0x4d4d002a, 0x49492b00, 0x4d4d002b].includes(mark)) return 'GeoTIFF';
-  if (mark === 0x504b0304) return 'Zarr';
-  if (head.length >= 100 && view.getInt32(0) === 9994) return extension === 'shx' ? 'unknown' : 'shapefile';
-  const looksText =
-    head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
-  if (!looksText) return head.length >= 3600 ? 'SEG-Y' : 'unknown';
-  const text = new TextDecoder()
-    .decode(head)
-    .replace(/^\uFEFF/, '')
-    .trimStart();
-  if (/^(#.*\n)*~v/i.test(text) || extension === 'las') return 'LAS';
-  if (extension === 'geojson' || (text.startsWith('{') && text.includes('"Feature'))) return 'GeoJSON';
-  if (/^\s*ncols\s+\d+/i.test(text)) return 'ESRI ASCII grid';
-  if (looksLikeP190(text)) return 'P1/90';
-  if (/^(csv|txt|dat|tsv|asc|xyz)$/.test(extension) || text.split('\n', 1)[0].split(/[,;\t]/).length > 1) return 'CSV';
-  return 'unknown';
-}
 
 function blank(source: ByteSource, format: FileFormat, takenFor: string): FileReport {
   return {
@@ -99,11 +69,14 @@ async function reportOf(
       return await inspectP190(source, await readText(source), declare, around);
     case 'Zarr':
       return { ...blank(source, format, ''), ...(await inspectZarr(source)) };
+    case 'zipped shapefile':
+      return await inspectZipped(source, declare, around);
+    case 'netCDF':
     case 'GeoTIFF':
     case 'ESRI ASCII grid':
       return await inspectGrid(source, format, declare, around);
     default:
-      throw unknownFormat(source.name);
+      throw await unknownFormat(source);
   }
 }
 
@@ -112,12 +85,12 @@ async function placeSketch(
   report: FileReport,
   declare: Declarations,
   around: Around,
-  crs?: string,
+  says: { crs?: string; metres?: number } = {},
 ): Promise<FileReport> {
   const { frame, crsTable } = around;
   // by itself a file keeps its own numbers
-  if (!frame && (around === NOTHING_AROUND || (!crs && !declare.crs))) return report;
-  const placement = await placementFor(declare, frame, crsTable, { crs });
+  if (!frame && (around === NOTHING_AROUND || (!says.crs && !declare.crs))) return report;
+  const placement = await placementFor(declare, frame, crsTable, says);
   report.problems.push(...placement.notes);
   return sketched(report, placement, around);
 }
@@ -317,7 +290,7 @@ async function inspectGeoJson(
   if (file.skipped > 0) report.problems.push(skippedFeatures(file.skipped));
   if (!file.crs) report.problems.push(NOT_DEGREES);
   report.sketch = sketchOfShapes(file);
-  return placeSketch(report, declare, around, file.crs);
+  return placeSketch(report, declare, around, { crs: file.crs });
 }
 
 async function inspectShapefile(
@@ -346,7 +319,22 @@ async function inspectShapefile(
     // where it lies is not known before somebody says it
     if (!declare.crs) return { ...report, sketch: { lines: [], points: [] } };
   }
-  return placeSketch(report, declare, around, system?.crs);
+  return placeSketch(report, declare, around, { crs: system?.crs });
+}
+
+/** All shapefiles in a zip file as one report. */
+async function inspectZipped(source: ByteSource, declare: Declarations, around: Around): Promise<FileReport> {
+  const sets = await zippedShapefiles(source);
+  const report = blank(source, 'zipped shapefile', sets.length === 1 ? '1 shapefile' : `${sets.length} shapefiles`);
+  for (const { shp, beside } of sets) {
+    const each = await inspectShapefile(shp, beside, declare, around);
+    report.facts.push({ label: each.file, value: each.takenFor }, ...each.facts);
+    report.problems.push(...each.problems.map((p) => (sets.length > 1 ? `${each.file}: ${p}` : p)));
+    report.questions.push(...each.questions.filter((q) => !report.questions.some((asked) => asked.key === q.key)));
+    report.sketch.lines.push(...each.sketch.lines);
+    report.sketch.points.push(...each.sketch.points);
+  }
+  return report;
 }
 
 async function inspectP190(
@@ -376,7 +364,9 @@ async function inspectGrid(
   declare: Declarations,
   around: Around,
 ): Promise<FileReport> {
-  const grid = await readGrid(source, format);
+  const { grid, names } = await readGrid(source, format, declare);
+  const system = around === NOTHING_AROUND ? null : await systemOfGrid(grid, around.crsTable);
+  const crs = grid.crs ?? system?.crs;
   const report = blank(source, format, 'Surface or map');
   const live = grid.values.reduce((n, v) => n + (Number.isNaN(v) ? 0 : 1), 0);
   let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
@@ -391,14 +381,23 @@ async function inspectGrid(
       value: `${Math.hypot(...grid.perColumn).toPrecision(5)} × ${Math.hypot(...grid.perRow).toPrecision(5)} in the file’s unit`,
     },
     { label: 'Values', value: live > 0 ? `${min.toPrecision(5)} to ${max.toPrecision(5)}` : 'none' },
-    { label: 'Coordinates', value: grid.crs ?? 'not said: the project’s are taken' },
+    {
+      label: 'Coordinates',
+      value: crs ?? (system ? `${system.name}, which is not known` : 'not said: the project’s are taken'),
+    },
+    ...(grid.title ? [{ label: 'It says', value: `${grid.title}${grid.unit ? `, ${grid.unit}` : ''}` }] : []),
   ];
-  report.questions = gridQuestions(grid);
+  report.problems = [...(grid.notes ?? []), ...(system?.note ? [system.note] : [])];
+  report.questions = [...variableQuestion(names), ...gridQuestions(grid)];
+  if (system && !crs) {
+    report.questions.push(systemQuestion(system));
+    if (!declare.crs) return report;
+  }
   const corner = (r: number, c: number): [number, number] => [
     grid.origin[0] + r * grid.perRow[0] + c * grid.perColumn[0],
     grid.origin[1] + r * grid.perRow[1] + c * grid.perColumn[1],
   ];
   const [r, c] = [grid.rows - 1, grid.columns - 1];
   report.sketch.lines = [[corner(0, 0), corner(0, c), corner(r, c), corner(r, 0), corner(0, 0)]];
-  return placeSketch(report, declare, around, grid.crs);
+  return placeSketch(report, declare, around, { crs, metres: grid.metres });
 }

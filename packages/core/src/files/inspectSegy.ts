@@ -377,9 +377,9 @@ export async function inspectSegy(
     segy.linePositions = ofLines();
     const at = declared<LinePositions>(segy.linePositions[0], ['cdp', 'x', 'y', 'shotpoint', 'line'], declare);
     if (at) {
-      const looked = await inspectLines(file, at, placing, report, placement, units, onProgress);
+      const lines = await inspectLines(file, at, placing, report, units, signal, onProgress);
       if (placement.waits) report.questions.push(await systemAsked(placement.waits, degrees, around));
-      return looked;
+      return { report, file, placement, index: null, lines };
     }
     report.takenFor = 'SEG-Y without a grid or line';
     if (withoutNumbers(headerSample, headers)) {
@@ -490,12 +490,12 @@ async function inspectLines(
   at: LinePositions,
   placing: Placing,
   report: FileReport,
-  placement: Placement,
   units: Units,
+  signal?: AbortSignal,
   onProgress?: (part: number) => void,
-): Promise<SegyInspection> {
+): Promise<LineTraces[]> {
   const stem = file.name.replace(/\.[^.]*$/, '');
-  const { lines, problems } = await indexLines(file, at, placing, stem, onProgress);
+  const { lines, problems } = await indexLines(file, at, placing, stem, signal, onProgress);
   report.problems.push(...problems);
   const looked = await sampleSection(file, lines[0].traces);
   report.takenFor = lines.length === 1 ? '2D seismic line' : `${lines.length} 2D seismic lines`;
@@ -520,5 +520,5 @@ async function inspectLines(
       value: `CDP ${at.cdp}, X ${at.x}, Y ${at.y}${at.shotpoint ? `, shotpoint ${at.shotpoint}` : ''}${at.line ? `, line ${at.line}` : ''}`,
     },
   );
-  return { report, file, placement, index: null, lines };
+  return lines;
 }

@@ -5,13 +5,14 @@ import { type ByteSource, readText } from '../formats/source.ts';
 import type { Store } from '../storage/store.ts';
 import type { Around } from './context.ts';
 import { type Placement, PROJECT_SYSTEM, placementFor, refuseWaiting } from './coordinates.ts';
-import { recognise, unknownFormat } from './inspect.ts';
+
 import { objectsOfGrid } from './loadGrid.ts';
 import { objectsOfLas } from './loadLas.ts';
 import { objectsOfSegy } from './loadSegy.ts';
-import { objectsOfNavigation, objectsOfShapefile, objectsOfShapes } from './loadShapes.ts';
+import { objectsOfNavigation, objectsOfShapefile, objectsOfShapes, objectsOfZipped } from './loadShapes.ts';
 import { objectsOfTable } from './loadTable.ts';
 import { objectsOfZarr } from './loadZarr.ts';
+import { recognise, unknownFormat } from './recognise.ts';
 import type { Declarations } from './report.ts';
 
 /** What loading needs to know besides the file. */
@@ -98,12 +99,16 @@ export async function loadFile(
       case 'Zarr':
         loaded = await objectsOfZarr(loading);
         break;
+      case 'zipped shapefile':
+        loaded = await objectsOfZipped(loading);
+        break;
+      case 'netCDF':
       case 'GeoTIFF':
       case 'ESRI ASCII grid':
         loaded = await objectsOfGrid(loading, format);
         break;
       default:
-        throw unknownFormat(source.name);
+        throw await unknownFormat(source);
     }
     const at = new Date().toISOString();
     await store.commit({

@@ -1,11 +1,15 @@
+import type { CrsRow } from '../earth/crs.ts';
 import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
-import type { Lattice } from '../earth/lattice.ts';
+import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
 import type { QuantityMap } from '../earth/objects.ts';
 import { factor, unitNamed } from '../earth/units.ts';
 import { type GridFile, parseAsciiGrid } from '../formats/esri/ascii.ts';
 import { parseGeotiff } from '../formats/geotiff/read.ts';
+import { systemOfKeys } from '../formats/geotiff/system.ts';
+import { parseNetcdf } from '../formats/netcdf/grid.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
+import { type SystemOfText, systemOfWkt } from '../formats/wkt/match.ts';
 import { canonicalJson } from '../numerics/hash.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
@@ -13,12 +17,59 @@ import { writeWhole } from '../storage/arrays.ts';
 import { placementFor } from './coordinates.ts';
 import type { Loaded, Loading } from './load.ts';
 import { horizonOnLattice, titleOfFile } from './loadHorizon.ts';
-import type { FileFormat, Question } from './report.ts';
+import { refuseUnknown } from './loadShapes.ts';
+import type { Declarations, FileFormat, Question } from './report.ts';
 
-export async function readGrid(source: ByteSource, format: FileFormat): Promise<GridFile> {
-  return format === 'GeoTIFF'
-    ? parseGeotiff(source.name, await source.read(0, source.size))
-    : parseAsciiGrid(source.name, await readText(source));
+/** Largest binary grid that is taken into memory. */
+const MOST_BYTES = 1e9;
+
+/** A grid, and where its file has several the names of all. */
+export async function readGrid(
+  source: ByteSource,
+  format: FileFormat,
+  declare: Declarations,
+): Promise<{ grid: GridFile; names: string[] }> {
+  const { name, size } = source;
+  if (format === 'ESRI ASCII grid') return { grid: parseAsciiGrid(name, await readText(source)), names: [] };
+  if (size > MOST_BYTES)
+    throw new LithagonError('size', `${name} is ${(size / 1e6).toFixed(0)} MB long.`, {
+      object: name,
+      fix: `Grids up to ${MOST_BYTES / 1e6} MB are read. Nothing was loaded.`,
+    });
+  const bytes = await source.read(0, size);
+  if (format === 'netCDF') return parseNetcdf(name, bytes, declare.variable);
+  return { grid: await parseGeotiff(name, bytes), names: [] };
+}
+
+/** What a grid says of its system without a code, matched to one; null where it says nothing, or has a code. */
+export async function systemOfGrid(
+  { crs, keys, wkt }: GridFile,
+  crsTable: () => Promise<CrsRow[]>,
+): Promise<SystemOfText | null> {
+  if (crs || (!keys && !wkt)) return null;
+  const rows = await crsTable();
+  if (keys) return systemOfKeys(keys, rows);
+  return systemOfWkt(wkt ?? '', rows) ?? { name: (wkt ?? '').slice(0, 60), candidates: [] };
+}
+
+/** The question which of several grids of a file is meant. */
+export function variableQuestion(names: string[]): Question[] {
+  if (names.length < 2) return [];
+  return [
+    {
+      key: 'variable',
+      label: 'Which of its grids',
+      optional: true,
+      options: names.map((value) => ({ value, label: value })),
+      hint: { value: names[0], why: `It has ${names.length}: the first is taken where none is chosen.` },
+    },
+  ];
+}
+
+function unitHint({ unit }: GridFile, largest: number, count: number): Question['hint'] {
+  const named = unit ? unitNamed(unit) : null;
+  if (named && ['m', 'ft', 'ms', 's'].includes(named)) return { value: named, why: `The file says “${unit}”.` };
+  return largest < 12 && count > 0 ? { value: 's', why: `No value is above ${largest.toFixed(2)}.` } : undefined;
 }
 
 /** What the numbers of a grid hint at; no grid file says what they are. */
@@ -44,7 +95,7 @@ export function gridQuestions(grid: GridFile): Question[] {
       key: 'unit',
       label: 'in',
       options: ['m', 'ft', 'ms', 's', 'none'].map((value) => ({ value, label: value })),
-      hint: largest < 12 && count > 0 ? { value: 's', why: `No value is above ${largest.toFixed(2)}.` } : undefined,
+      hint: unitHint(grid, largest, count),
     },
     {
       key: 'sign',
@@ -100,6 +151,37 @@ function latticeOf(
   };
 }
 
+/** Values of a grid at the bins of the lattice nearest to it, bilinear; NaN where a corner has none. */
+function onLattice(
+  grid: GridFile,
+  lattice: Lattice,
+  toMapOf: (x: number, y: number) => [number, number],
+): Float32Array {
+  const { rows, columns, values, origin: o, perRow: p, perColumn: q } = grid;
+  const out = new Float32Array(rows * columns).fill(Number.NaN);
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      const [x, y] = toMap(lattice, i, j);
+      let [r, c] = [i, j];
+      // the way there is known, the way back is found: each round leaves a small part of what is missing
+      for (let round = 0; round < 4; round++) {
+        const [px, py] = toMapOf(o[0] + r * p[0] + c * q[0], o[1] + r * p[1] + c * q[1]);
+        const [di, dj] = toIndex(lattice, lattice.origin[0] + x - px, lattice.origin[1] + y - py);
+        r += di;
+        c += dj;
+      }
+      const [r0, c0] = [Math.min(rows - 2, Math.floor(r + 1e-6)), Math.min(columns - 2, Math.floor(c + 1e-6))];
+      // a bin beyond the grid by rounding alone lies on its edge
+      if (r < -0.5 || c < -0.5 || r > rows - 0.5 || c > columns - 0.5) continue;
+      const [a, b] = [Math.max(0, r0), Math.max(0, c0)];
+      const [f, g] = [Math.min(1, Math.max(0, r - a)), Math.min(1, Math.max(0, c - b))];
+      const at = (m: number, n: number) => values[m * columns + n];
+      out[i * columns + j] =
+        (1 - f) * ((1 - g) * at(a, b) + g * at(a, b + 1)) + f * ((1 - g) * at(a + 1, b) + g * at(a + 1, b + 1));
+    }
+  return out;
+}
+
 /** A horizon in depth or time, or a map of another quantity, from a grid file. */
 export async function objectsOfGrid(loading: Loading, format: FileFormat): Promise<Loaded> {
   const { source, declare, started, store, ids, objects } = loading;
@@ -118,23 +200,29 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
       object: source.name,
       fix: 'Declare domain=depth, domain=twt or domain=map.',
     });
-  const grid = await readGrid(source, format);
-  const placement = await placementFor(declare, loading.frame, loading.crsTable, { crs: grid.crs });
+  const { grid } = await readGrid(source, format, declare);
+  const system = await systemOfGrid(grid, loading.crsTable);
+  if (system && !system.crs && !declare.crs) refuseUnknown(source.name, system);
+  const placement = await placementFor(declare, loading.frame, loading.crsTable, {
+    crs: grid.crs ?? system?.crs,
+    metres: grid.metres,
+  });
   loading.takeFrame(placement);
   const { lattice, off } = latticeOf(grid, placement.toMap);
-  const warnings = [...placement.notes];
-  if (off > 0.01 * Math.hypot(...lattice.perCrossline))
+  const warnings = [...(grid.notes ?? []), ...(system?.note ? [system.note] : []), ...placement.notes];
+  const bent = off > 0.01 * Math.min(Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline));
+  if (bent)
     warnings.push(
-      `In the project’s system its cells are no exact grid: they were put on one that is off by ${unitsOf(placement.frame).text(off, 'm', 2)} at most.`,
+      `In the project’s system its cells are no exact grid, but up to ${unitsOf(placement.frame).text(off, 'm', 2)} off the nearest one: its values were interpolated to the bins of that.`,
     );
   const unit = declare.unit && declare.unit !== 'none' ? unitNamed(declare.unit) : null;
   if (declare.unit && declare.unit !== 'none' && !unit)
     throw new LithagonError('unit', `“${declare.unit}” is no unit that is known.`, { object: source.name });
   const scale =
     (domain === 'map' || !unit ? 1 : factor(unit, domain === 'twt' ? 'ms' : 'm')) * (declare.sign === 'up' ? -1 : 1);
-  const values = grid.values.map((v) => v * scale);
+  const values = (bent ? onLattice(grid, lattice, placement.toMap) : grid.values).map((v) => v * scale);
   const madeBy = madeByLoading(source.name, declare, started, warnings);
-  const name = declare.name || titleOfFile(source.name);
+  const name = declare.name || declare.variable || titleOfFile(source.name);
   if (domain !== 'map')
     return {
       objects: [await horizonOnLattice(loading, name, domain as 'depth' | 'twt', lattice, values, madeBy)],

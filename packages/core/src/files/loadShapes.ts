@@ -4,10 +4,11 @@ import type { EarthObject, Points } from '../earth/objects.ts';
 import { type NamedPoint, parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
 import { parseP190 } from '../formats/p190/parse.ts';
 import { parseShapes, type ShapeRecord } from '../formats/shapefile/parse.ts';
+import { zippedShapefiles } from '../formats/shapefile/zipped.ts';
 import { type ByteSource, readText } from '../formats/source.ts';
 import { type SystemOfText, systemOfWkt } from '../formats/wkt/match.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
-import { placementFor } from './coordinates.ts';
+import { type Placement, placementFor } from './coordinates.ts';
 import type { Loaded, Loading } from './load.ts';
 import { titleOfFile } from './loadHorizon.ts';
 import { navigationOf } from './loadTable.ts';
@@ -114,15 +115,15 @@ export function systemQuestion({ name, candidates, note }: SystemOfText): Questi
     options: candidates.map((value) => ({ value, label: value })),
     hint: {
       value: null,
-      why: `${note ?? `Its .prj names “${name}”, which is none of the systems known by its numbers.`} Give its EPSG code.`,
+      why: `${note ?? `It names “${name}”, which is none of the systems known by its numbers.`} Give its EPSG code.`,
     },
   };
 }
 
-function refuseUnknown(file: string, { name, candidates, note }: SystemOfText): never {
+export function refuseUnknown(file: string, { name, candidates, note }: SystemOfText): never {
   throw new LithagonError(
     'undeclared',
-    `${file} is in a system that is not known here: its .prj names “${name}”.${note ? ` ${note}` : ''}`,
+    `${file} is in a system that is not known here: it names “${name}”.${note ? ` ${note}` : ''}`,
     {
       object: file,
       fix: `Declare crs=EPSG:n.${candidates.length > 0 ? ` By its numbers it may be ${candidates.join(', ')}.` : ''}`,
@@ -172,6 +173,26 @@ export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
   loading.takeFrame(placement);
   warnings.push(...placement.notes);
   return { objects: objectsOf(loading, found, placement.toMap, warnings), warnings };
+}
+
+/** Shapes of every shapefile in a zip file. */
+export async function objectsOfZipped(loading: Loading): Promise<Loaded> {
+  const { source, objects } = loading;
+  const all: Loaded = { objects: [], warnings: [] };
+  // the first of them gives a project without a system its own, to which the others are brought
+  let { frame } = loading;
+  const takeFrame = (placement: Placement) => {
+    loading.takeFrame(placement);
+    frame = placement.frame;
+  };
+  for (const { shp, beside } of await zippedShapefiles(source)) {
+    const taken = [...objects, ...all.objects];
+    const one = await objectsOfShapefile({ ...loading, source: shp, beside, objects: taken, frame, takeFrame });
+    // what can be loaded again is the zip file
+    all.objects.push(...one.objects.map((o) => ({ ...o, madeBy: { ...o.madeBy, file: source.name } })));
+    all.warnings.push(...one.warnings);
+  }
+  return all;
 }
 
 /** Navigation of 2D lines from a P1/90 text. */

@@ -29,6 +29,8 @@ export type FileFormat =
   | 'GeoJSON'
   | 'GeoTIFF'
   | 'shapefile'
+  | 'zipped shapefile'
+  | 'netCDF'
   | 'ESRI ASCII grid'
   | 'P1/90'
   | 'Zarr'

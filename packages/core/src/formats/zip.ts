@@ -1,3 +1,6 @@
+import { type FileEntry, Reader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
+import type { ByteSource } from './source.ts';
+
 /** What the end of a zip file says of its directory, read without trusting it. */
 export interface DirectorySize {
   entries: number;
@@ -28,4 +31,36 @@ export async function directorySize(zip: Blob): Promise<DirectorySize | null> {
   const record = new DataView(await zip.slice(place, place + 56).arrayBuffer());
   if (record.byteLength < 56 || record.getUint32(0, true) !== END_64) return null;
   return { entries: Number(record.getBigUint64(32, true)), bytes: Number(record.getBigUint64(40, true)) };
+}
+
+/** A zip file read through a byte source. */
+class SourceReader extends Reader<ByteSource> {
+  private readonly source: ByteSource;
+  constructor(source: ByteSource) {
+    super(source);
+    this.source = source;
+    this.size = source.size;
+  }
+  override async readUint8Array(offset: number, length: number): Promise<Uint8Array> {
+    return (await this.source.read(offset, length)).slice();
+  }
+}
+
+/** The files in a zip file, one after the other; directories are left out. */
+export async function* zipFiles(source: ByteSource): AsyncGenerator<FileEntry> {
+  const reader = new ZipReader(new SourceReader(source), { useWebWorkers: false });
+  for await (const entry of reader.getEntriesGenerator()) if (!entry.directory) yield entry;
+}
+
+/** The bytes of a file in a zip file. */
+export const unzipped = (entry: FileEntry): Promise<Uint8Array> => entry.getData(new Uint8ArrayWriter());
+
+/** Names of the first files in a zip file. */
+export async function zipNames(source: ByteSource, most = 1000): Promise<string[]> {
+  const names: string[] = [];
+  for await (const { filename } of zipFiles(source)) {
+    names.push(filename);
+    if (names.length >= most) break;
+  }
+  return names;
 }

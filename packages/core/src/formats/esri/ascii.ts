@@ -12,6 +12,17 @@ export interface GridFile {
   perColumn: [number, number];
   /** `EPSG:n` where the file says so. */
   crs?: string;
+  /** What a file says of its system where that has no code, to be matched. */
+  keys?: Record<string, unknown>;
+  wkt?: string;
+  /** Metres in its unit of map coordinates, where it gives one of its own. */
+  metres?: number;
+  /** What its values are in, where it says so. */
+  unit?: string;
+  /** Name of what its values are. */
+  title?: string;
+  /** What was done to its values, or left out, as sentences. */
+  notes?: string[];
 }
 
 /** Read an ESRI ASCII grid (ncols, nrows, xllcorner or xllcenter, cellsize, NODATA_value). */

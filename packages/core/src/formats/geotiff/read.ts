@@ -1,5 +1,23 @@
 import { LithagonError } from '../../earth/errors.ts';
 import type { GridFile } from '../esri/ascii.ts';
+import { metresOfKeys } from './system.ts';
+
+/** What cells are multiplied by and what is added (GDAL_METADATA, items SCALE and OFFSET of the band). */
+async function valueScale(image: {
+  getGDALMetadata(sample: number): unknown;
+}): Promise<{ scale: number; offset: number }> {
+  let said: Record<string, unknown> = {};
+  try {
+    said = ((await image.getGDALMetadata(0)) ?? {}) as Record<string, unknown>;
+  } catch {
+    // without readable metadata cells are what they are
+  }
+  const [scale, offset] = [Number(said.SCALE ?? 1), Number(said.OFFSET ?? 0)];
+  return {
+    scale: Number.isFinite(scale) && scale !== 0 ? scale : 1,
+    offset: Number.isFinite(offset) ? offset : 0,
+  };
+}
 
 /** Read the first band of a GeoTIFF (OGC 19-008r4) with its affine, rotated or not, and its coordinate system. */
 export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<GridFile> {
@@ -54,7 +72,14 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
       refuse('its cells cannot be read', 'It may have been cut short: copy it again.'),
     )) as unknown as ArrayLike<number>[];
   const nothing = Number(tag('GDAL_NODATA') === undefined ? Number.NaN : (image.getGDALNoData() ?? Number.NaN));
-  const values = Float32Array.from(band, (v) => (v === nothing || !Number.isFinite(v) ? Number.NaN : v));
+  const { scale: times, offset: plus } = await valueScale(image);
+  const notes: string[] = [];
+  if (times !== 1 || plus !== 0)
+    notes.push(
+      `Its cells were multiplied by ${times}${plus !== 0 ? ` and ${plus} was added` : ''}, as its metadata say.`,
+    );
+  const values = Float32Array.from(band, (v) => (v === nothing || !Number.isFinite(v) ? Number.NaN : v * times + plus));
+  const metres = metresOfKeys(keys);
   const code = Number(keys.ProjectedCSTypeGeoKey ?? keys.GeographicTypeGeoKey);
   return {
     rows,
@@ -63,6 +88,8 @@ export async function parseGeotiff(name: string, bytes: Uint8Array): Promise<Gri
     origin,
     perRow,
     perColumn,
-    ...(code > 0 && code < 32767 ? { crs: `EPSG:${code}` } : {}),
+    ...(code > 0 && code < 32767 ? { crs: `EPSG:${code}` } : { keys }),
+    ...(metres ? { metres } : {}),
+    notes,
   };
 }

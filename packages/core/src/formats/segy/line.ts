@@ -1,4 +1,4 @@
-import { LithagonError } from '../../earth/errors.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { factorOf, flatCoordinates, scalarProblems, usualScalar } from './coordinates.ts';
 import { eachHeader, type SegyFile } from './file.ts';
 import type { SegyHeaders } from './headers.ts';
@@ -115,6 +115,7 @@ export async function indexLines(
   positions: LinePositions,
   { toMap, scalar }: Placing,
   stem: string,
+  signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<{ lines: LineTraces[]; problems: string[] }> {
   const lines: {
@@ -141,7 +142,10 @@ export async function indexLines(
       scalars[n] = view.getInt16(at + 70, le);
       delays[n] = view.getInt16(at + 108, le);
     },
-    onProgress,
+    (part) => {
+      stopIf(signal);
+      onProgress?.(part);
+    },
   );
   const usual = usualScalar(scalars);
   let step = 0;

@@ -57,6 +57,14 @@ function projectionOfRow(row: CrsRow): Projection | null {
   return projection;
 }
 
+/** Half axis (m) and inverse flattening of the ellipsoid of a row. */
+export function shapeOfRow(row: CrsRow): { a: number; rf: number } | null {
+  const own = projectionOfRow(row);
+  if (!own) return null;
+  const b = polar(own);
+  return { a: own.a, rf: own.a > b ? own.a / (own.a - b) : 0 };
+}
+
 const isDegrees = (row: CrsRow) => row[5].includes('+proj=longlat');
 const near = (a: number, b: number, tolerance: number) => Math.abs(a - b) <= tolerance;
 const polar = (p: Projection) => p.b ?? (p.rf ? p.a * (1 - 1 / p.rf) : p.a);

@@ -1,6 +1,7 @@
-import { type FileEntry, Reader, Uint8ArrayWriter, ZipReader } from '@zip.js/zip.js';
+import type { FileEntry } from '@zip.js/zip.js';
 import { LithagonError } from '../../earth/errors.ts';
 import type { ByteSource } from '../source.ts';
+import { unzipped, zipFiles } from '../zip.ts';
 
 const MOST_ENTRIES = 200_000;
 const MOST_DESCRIPTION = 1e6;
@@ -8,19 +9,6 @@ const MOST_CHUNK = 512e6;
 /** Samples that may all be empty, and bytes that there must be for each beyond that. */
 const FEW = 10e6;
 const SPARSEST = 0.01;
-
-/** A zip file read through a byte source. */
-class SourceReader extends Reader<ByteSource> {
-  private readonly source: ByteSource;
-  constructor(source: ByteSource) {
-    super(source);
-    this.source = source;
-    this.size = source.size;
-  }
-  override async readUint8Array(offset: number, length: number): Promise<Uint8Array> {
-    return (await this.source.read(offset, length)).slice();
-  }
-}
 
 /** A zipped Zarr v3 group with a volume in it. */
 export interface ZarrVolume {
@@ -44,12 +32,11 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
     });
   };
   const zarr = await import('zarrita');
-  const reader = new ZipReader(new SourceReader(source), { useWebWorkers: false });
   const files = new Map<string, FileEntry>();
   try {
-    for await (const e of reader.getEntriesGenerator()) {
+    for await (const e of zipFiles(source)) {
       if (files.size >= MOST_ENTRIES) refuse(`it has more than ${MOST_ENTRIES} entries`);
-      if (!e.directory) files.set(`/${e.filename.replace(/^\/+/, '')}`, e);
+      files.set(`/${e.filename.replace(/^\/+/, '')}`, e);
     }
   } catch (cause) {
     if (cause instanceof LithagonError) throw cause;
@@ -64,7 +51,7 @@ export async function openZarrVolume(source: ByteSource): Promise<ZarrVolume> {
       // what it unpacks to is known before it is unpacked
       if (entry && entry.uncompressedSize > (key.endsWith('/zarr.json') ? MOST_DESCRIPTION : MOST_CHUNK))
         refuse(`“${key.slice(0, 80)}” in it unpacks to ${(entry.uncompressedSize / 1e6).toFixed(0)} MB`);
-      return entry?.getData(new Uint8ArrayWriter()).catch(() => refuse(`“${key.slice(0, 80)}” in it is damaged`));
+      return entry && unzipped(entry).catch(() => refuse(`“${key.slice(0, 80)}” in it is damaged`));
     },
   };
   const open = async (path: string) => {
