@@ -36,8 +36,9 @@ function program(output: Output, flags: { json: boolean }): Command {
     .argument('<files...>')
     .option('--declare <key=value>', 'say what the file cannot', collect, [])
     .option(...json)
+    .option('--project <dir>', 'the project that they are meant for, a folder')
     .description('what the readers make of files before anything is loaded')
-    .action(async (files, o) => (await projects()).inspect(files, pairs(o.declare), note(o), output));
+    .action(async (files, o) => (await projects()).inspect(files, o.project, pairs(o.declare), note(o), output));
   lithagon
     .command('load')
     .argument('<files...>')
@@ -93,6 +94,14 @@ function program(output: Output, flags: { json: boolean }): Command {
     .requiredOption(...project)
     .description('make again what is out of date, or what one object rests on')
     .action(async (name, o) => (await out()).rebuildProject(name, o.project, output));
+  lithagon
+    .command('place')
+    .argument('<volume>', 'a volume without coordinates')
+    .requiredOption(...project)
+    .option('--like <name>', 'a volume that has the same line numbers')
+    .option('--corner <inline,crossline,x,y>', 'a bin and its place in metres, three times or more', collect, [])
+    .description('give a volume without coordinates its place on the map')
+    .action(async (name, o) => (await projects()).place(name, o.project, o, output));
   lithagon
     .command('aside')
     .requiredOption(...project)

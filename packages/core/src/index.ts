@@ -42,6 +42,7 @@ export { drawn, type Given, isByHand, newDrawn } from './project/given.ts';
 export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';
 export * from './project/make.ts';
+export { type PlacedBin, placedAt, placedLike, placedVolume } from './project/place.ts';
 export { attached, type Declarable, reclassed, redeclared, toSi } from './project/redeclare.ts';
 export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { shownUnits } from './project/units.ts';

@@ -8,14 +8,18 @@ import {
   factsOf,
   findObject,
   inspectFile,
+  LithagonError,
   listObjects,
   loadFile,
   outOfDate,
+  placedAt,
+  placedLike,
+  placedVolume,
   type Store,
   type Volume,
 } from '@lithagon/core';
 import { crsTable, fileSource } from '@lithagon/core/node';
-import { type Output, progressLine, table } from '../output.ts';
+import { type Output, progressLine, table, UsageError } from '../output.ts';
 import { withProject } from '../withProject.ts';
 
 /** Files that belong to a shapefile: those of its name beside it. */
@@ -32,12 +36,24 @@ async function companionsOf(path: string) {
 }
 
 /** What the readers make of files before anything is loaded. */
-export async function inspect(files: string[], declare: Declarations, json: boolean, output: Output): Promise<void> {
+export async function inspect(
+  files: string[],
+  project: string | undefined,
+  declare: Declarations,
+  json: boolean,
+  output: Output,
+): Promise<void> {
   const reports = [];
+  const held = project
+    ? await withProject(project, {}, output, async (store) => ({
+        objects: await store.list(),
+        frame: (await store.facts()).frame,
+      }))
+    : { objects: [], frame: null };
   for (const path of files) {
     const source = await fileSource(path);
     const beside = await companionsOf(path);
-    const around = { objects: [], frame: null, crsTable };
+    const around = { ...held, crsTable };
     const { segy, ...report } = await inspectFile(source, declare, { around, beside });
     // a picture is for screens
     const { sample, ...headers } = segy ?? {};
@@ -151,4 +167,37 @@ export async function show(name: string, project: string, json: boolean, output:
   for (const [key, value] of Object.entries(madeBy.params)) output.out(`  ${key} = ${JSON.stringify(value)}`);
   for (const warning of madeBy.warnings) output.out(`  note: ${warning}`);
   if (old) output.out(`  Out of date: ${old}.`);
+}
+
+/** Put a volume that lies on a grid of its own on the map. */
+export async function place(
+  name: string,
+  project: string,
+  { like, corner }: { like?: string; corner: string[] },
+  output: Output,
+): Promise<void> {
+  const bins = corner.map((text) => {
+    const [inline, crossline, x, y] = text.split(',').map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
+    return { inline, crossline, x, y: y ?? Number.NaN };
+  });
+  if ((like === undefined) === (bins.length === 0))
+    throw new UsageError('Say either --like NAME, or --corner INLINE,CROSSLINE,X,Y three times.');
+  await withProject(project, { hold: 'lithagon place' }, output, async (store) => {
+    const objects = await store.list();
+    const volumeNamed = (wanted: string): Volume => {
+      const object = findObject(objects, wanted);
+      if (object.kind === 'volume') return object;
+      throw new LithagonError('place', `${object.name} is a ${object.kind}, not a volume.`, { object: object.name });
+    };
+    const volume = volumeNamed(name);
+    if (!volume.lattice.local)
+      throw new LithagonError('place', `${volume.name} has its place already.`, {
+        object: volume.name,
+        fix: 'Only volumes without coordinates are placed.',
+      });
+    const { lattice } = volume;
+    const placed = like === undefined ? placedAt(lattice, bins) : placedLike(lattice, volumeNamed(like).lattice);
+    await store.commit({ put: [placedVolume(volume, placed)] });
+    output.out(`${volume.name} has its place.`);
+  });
 }

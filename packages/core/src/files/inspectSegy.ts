@@ -89,7 +89,7 @@ function declaredInterval({ interval }: Declarations, name: string): number | un
   if (interval === undefined || interval === '') return undefined;
   const value = Number(interval);
   if (value > 0 && value <= 1000) return value;
-  throw new LithagonError('declare', `“${interval}” is no sample interval.`, {
+  throw new LithagonError('declare', `${name}: “${interval}” is no sample interval.`, {
     object: name,
     fix: 'Give it in ms, or in m where the file is in depth: more than 0, and at most 1000.',
   });
@@ -108,7 +108,7 @@ const LIKELY_BIN_M = [1, 500];
 /** Scalar of coordinates and bin lengths that were declared. */
 function declaredPlacing({ scalar, bins }: Declarations, name: string): Pick<Placing, 'scalar' | 'bins'> {
   const refuse = (text: string, what: string, fix: string): never => {
-    throw new LithagonError('declare', `“${text}” is no ${what}.`, { object: name, fix });
+    throw new LithagonError('declare', `${name}: “${text}” is no ${what}.`, { object: name, fix });
   };
   const factor = scalar ? Number(scalar) : undefined;
   if (factor !== undefined && (!Number.isInteger(factor) || factor === 0 || Math.abs(factor) > 1e6))
@@ -125,7 +125,7 @@ function declaredLength({ lineTraces }: Declarations, name: string, traces: numb
   if (!lineTraces) return null;
   const count = Number(lineTraces);
   if (Number.isInteger(count) && count > 1 && count <= traces / 2) return count;
-  throw new LithagonError('declare', `“${lineTraces}” is no number of traces in an inline.`, {
+  throw new LithagonError('declare', `${name}: “${lineTraces}” is no number of traces in an inline.`, {
     object: name,
     fix: `It has ${traces} traces: give a whole number from 2 to ${Math.floor(traces / 2)}.`,
   });

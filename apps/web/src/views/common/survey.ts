@@ -36,6 +36,26 @@ function counterpart(volumes: Volume[], volume: Volume | undefined, domain: 'twt
   );
 }
 
+/** Whether an object lies on a grid of its own, with no place on the map. */
+const isLocal = (o: EarthObject) => 'lattice' in o && o.lattice?.local === true;
+
+/**
+ * Objects that lie on one map together, and those that do not: a volume without coordinates is shown by itself, where
+ * nothing else is or it is what is looked at.
+ */
+export function onOneMap(objects: EarthObject[], alone?: EarthObject): { together: EarthObject[]; apart: NotShown[] } {
+  const local = objects.filter(isLocal);
+  const placed = objects.some(
+    (o) => ['well', 'volume', 'horizon', 'polygon', 'points'].includes(o.kind) && !isLocal(o),
+  );
+  if (local.length === 0 || (!placed && !alone)) return { together: objects, apart: [] };
+  if (alone && isLocal(alone)) return { together: local, apart: [] };
+  return {
+    together: objects.filter((o) => !isLocal(o)),
+    apart: local.map(({ name }) => ({ name, why: 'has no place on the map yet: its Sheet can give it one' })),
+  };
+}
+
 /** Lines to begin with: through the first well inside the survey, else through its middle. */
 export function firstLines(
   objects: EarthObject[],

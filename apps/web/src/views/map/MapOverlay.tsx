@@ -3,6 +3,7 @@ import {
   cornersOf,
   type EarthObject,
   type Lattice,
+  type Points,
   pathOfLine,
   type SeismicLine,
   toMap,
@@ -97,6 +98,44 @@ function LineOnMap(props: {
   );
 }
 
+/** Most names of points that are written beside them: more cannot be read. */
+const MOST_NAMES = 60;
+
+/** Points as crosses with their names, as far as these can be read; those in sight alone. */
+function PointsOnMap(props: {
+  points: Points;
+  chosen: boolean;
+  size: Size;
+  place(x: number, y: number): [number, number];
+}) {
+  const { points, chosen, size, place } = props;
+  const seen = points.points.flatMap((p, n) => {
+    const [x, y] = place(...p);
+    return x > 0 && y > 0 && x < size.width && y < size.height ? [{ x, y, name: points.names[n] }] : [];
+  });
+  const [arm, named] = [chosen ? 5 : 3.5, seen.length <= MOST_NAMES];
+  return (
+    <g>
+      <path
+        d={seen
+          .map(({ x, y }) => `M${x - arm} ${y - arm}l${2 * arm} ${2 * arm}m0 ${-2 * arm}l${-2 * arm} ${2 * arm}`)
+          .join('')}
+        fill="none"
+        stroke={points.color ?? '#7a3b69'}
+        strokeWidth={chosen ? 2.2 : 1.4}
+      >
+        <title>{points.name}</title>
+      </path>
+      {named &&
+        seen.map(({ x, y, name }, n) => (
+          <text key={n} x={x + 6} y={y - 5} {...HALO} fontSize={11}>
+            {name}
+          </text>
+        ))}
+    </g>
+  );
+}
+
 /** Surveys, lines, faults, polygons, wells, the section's trace, coordinates, north and scale. */
 export function MapOverlay(props: {
   frame: MapFrame;
@@ -160,6 +199,8 @@ export function MapOverlay(props: {
               ))}
             </g>
           );
+        if (o.kind === 'points')
+          return <PointsOnMap key={o.id} points={o} chosen={selected === o.id} size={size} place={place} />;
         if (o.kind === 'seismic line') return <LineOnMap key={o.id} line={o} objects={objects} place={place} />;
         if (o.kind !== 'fault' || o.domain !== domain) return null;
         // sticks as picked; joined along their tops and middles they show the fault's run

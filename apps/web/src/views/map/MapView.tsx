@@ -12,7 +12,7 @@ import { chooseFiles } from '../../ui/files';
 import { erase, keepArea } from '../../workbench/draw/draw';
 import { ColorBar } from '../common/ColorBar';
 import { useSize } from '../common/hooks';
-import { clampLine, notShownIn, shownVolume, shownWells } from '../common/survey';
+import { clampLine, notShownIn, onOneMap, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { withWell } from '../logs/wellLine';
@@ -34,15 +34,16 @@ function rangeLook(values: Float32Array) {
 
 /** The survey from above: wells, faults, outlines, and a horizon or a slice under them. A click moves the section there. */
 export function MapView() {
-  const objects = useProject((s) => s.objects);
+  const all = useProject((s) => s.objects);
+  const { together: objects, apart } = useMemo(() => onOneMap(all), [all]);
   const desk = useDesk();
   const domain = desk.domain.map ?? 'twt';
   const selected = useSelection((s) => s.object);
   const volume = shownVolume(objects, desk.volume, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(
-    () => [...notShownIn(objects, domain, []), ...farOff(objects).map(({ name, why }) => ({ name, why }))],
-    [objects, domain],
+    () => [...apart, ...notShownIn(objects, domain, []), ...farOff(objects).map(({ name, why }) => ({ name, why }))],
+    [objects, apart, domain],
   );
   const [ref, element, size] = useSize<HTMLDivElement>();
   const [kept, setKept] = useState<MapFrame | null>(null);

@@ -10,7 +10,7 @@ import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
 import { usePlane, useSize } from '../common/hooks';
 import { lookOf } from '../common/look';
-import { type NotShown, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { type NotShown, notShownIn, onOneMap, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { fieldTexture, setField, setLook } from '../raster/field';
@@ -29,11 +29,11 @@ export function SceneView() {
     .filter((o) => DRAWN.has(o.kind))
     .map((o) => `${o.id}@${o.revision}${o.color ?? ''}${o.name}`)
     .join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the names, colours and revisions of what is drawn stand for it
-  const objects = useMemo(() => all, [drawn]);
   const chosen = useDesk((s) => s.volume);
   const domain = useDesk((s) => s.domain.scene ?? 'twt');
   const volume = shownVolume(all, chosen, domain);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the names, colours and revisions of what is drawn stand for it
+  const objects = useMemo(() => onOneMap(all, volume).together, [drawn, volume?.lattice.local]);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(all, domain, wells), [all, domain, wells]);
   if (!volume || volume.domain !== domain)

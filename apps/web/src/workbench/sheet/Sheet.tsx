@@ -18,6 +18,7 @@ import { DisplayForm } from './DisplayForm';
 import { FaciesReport, isFaciesReport } from './FaciesReport';
 import { GatherSheet } from './GatherSheet';
 import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
+import { PlaceVolume } from './PlaceVolume';
 import { ResultRows } from './ResultRows';
 import { SaveAs } from './SaveAs';
 import css from './Sheet.module.css';
@@ -85,6 +86,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
         {(object.kind === 'volume' || object.kind === 'seismic line') && <DisplayForm volume={object} />}
         {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
+        {object.kind === 'volume' && object.lattice.local && <PlaceVolume key={object.id} volume={object} />}
         {object.kind === 'seismic line' && <Crossings line={object} />}
         {object.kind === 'logs' && <CurveClasses logs={object} />}
         {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}

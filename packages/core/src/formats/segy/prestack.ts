@@ -9,6 +9,23 @@ export interface Prestack {
   offsets: [least: number, greatest: number] | null;
 }
 
+/** The median length of groups of neighbours; those at the ends of what was looked at count where there is no other. */
+function usualLength(traces: ArrayLike<number>, group: (n: number) => boolean): number {
+  const [whole, ends]: number[][] = [[], []];
+  let [length, atEnd] = [1, true];
+  for (let n = 1; n <= traces.length; n++) {
+    const next = n < traces.length && traces[n] === traces[n - 1] + 1;
+    if (next && group(n)) {
+      length++;
+      continue;
+    }
+    (atEnd || !next ? ends : whole).push(length);
+    [length, atEnd] = [1, !next];
+  }
+  const lengths = (whole.length > 0 ? whole : ends).sort((a, b) => a - b);
+  return lengths[lengths.length >> 1];
+}
+
 /** Part of neighbouring pairs of traces that have to belong to one group. */
 const MOST = 0.4;
 
@@ -33,7 +50,7 @@ export function prestackOf({ traces, views }: HeaderSample, { littleEndian: le }
     : null;
   const found = (kind: Prestack['kind'], group: (n: number) => boolean): Prestack => ({
     kind,
-    fold: Math.round(1 / Math.max(1e-3, 1 - share(group))),
+    fold: usualLength(traces, group),
     offsets: range,
   });
   const [sx, sy, gx, gy] = [73, 77, 81, 85].map(read);
