@@ -79,7 +79,11 @@ export async function workplace(good: Record<string, { bytes: Uint8Array | strin
       const to = join(dir, `out.${EXTENSIONS[kind] ?? 'csv'}`);
       const { code, err } = await call('export', name, to, '--project', project);
       if (code !== 0) throw new Error(err);
-      hashes.push(createHash('sha256').update(new Uint8Array(readFileSync(to))).digest('hex'));
+      hashes.push(
+        createHash('sha256')
+          .update(new Uint8Array(readFileSync(to)))
+          .digest('hex'),
+      );
     }
     return hashes.join();
   };

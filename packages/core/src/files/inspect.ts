@@ -12,10 +12,12 @@ import { type Placement, placementFor, projectSystemQuestion } from './coordinat
 import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid, systemOfGrid, variableQuestion } from './loadGrid.ts';
+import { depthNotes } from './loadLas.ts';
 import { NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
-import { wellNames, wellQuestion } from './names.ts';
+import { wellNamed, wellNames, wellQuestion } from './names.ts';
+import { oddLogs } from './oddLogs.ts';
 import { oddCoordinates, oddRows, unusedColumns } from './oddRows.ts';
 import { recognise, unknownFormat } from './recognise.ts';
 import type { Declarations, FileFormat, FileReport } from './report.ts';
@@ -158,7 +160,12 @@ function inspectLas(source: ByteSource, text: string, declare: Declarations, aro
       ];
     }),
   ];
-  report.problems = sets.flatMap((set) => set.warnings);
+  const well = wellNamed(declare, declare.well || las.well);
+  report.problems = sets.flatMap((set) => [
+    ...set.warnings,
+    ...depthNotes(set, units),
+    ...oddLogs(set, well, around.objects, units),
+  ]);
   report.wells = [declare.well || las.well].filter(Boolean);
   if (!las.well) report.questions.push(wellQuestion(source.name, wellNames(around.objects)));
   return report;

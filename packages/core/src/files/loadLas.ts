@@ -1,13 +1,14 @@
-import { unitsOf } from '../earth/display.ts';
+import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { Logs } from '../earth/objects.ts';
-import { dimensionOf, factor, unitNamed } from '../earth/units.ts';
+import { dimensionOf, factor } from '../earth/units.ts';
 import { type LasFile, parseLas } from '../formats/las/parse.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { CURVE_UNIT, classOfCurve } from '../wells/curveClass.ts';
 import type { Loaded, Loading } from './load.ts';
 import { wellNamed } from './names.ts';
+import { oddLogs, unitOfCurve } from './oddLogs.ts';
 
 /** Logs of a well, on a regular depth axis in metres, each curve in the unit of its class. */
 export async function objectsOfLas(loading: Loading, text: string): Promise<Loaded> {
@@ -42,6 +43,21 @@ function axisOf({ depthM, stepM: usualM }: LasFile) {
 
 /** How many steps between two depths are a gap, across which nothing is drawn. */
 const GAP = 3.5;
+
+/** What is odd about the depths of a set, as sentences. */
+export function depthNotes(las: LasFile, units: Units): string[] {
+  const { off, uneven, gaps, longestM, stepM } = axisOf(las);
+  const out: string[] = [];
+  if (uneven)
+    out.push(
+      `${off} depths are off a regular step; curves are drawn and worked with on one of ${units.text(stepM, 'm', 4)}, and leave with the depths that they came with.`,
+    );
+  if (gaps > 0)
+    out.push(
+      `There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in the depths (the longest of ${units.text(longestM, 'm', 1)}), in which the curves are empty.`,
+    );
+  return out;
+}
 
 /** A curve on a regular axis: the value at a depth, or between two that lie close; empty where there is none near. */
 function onAxis(
@@ -81,18 +97,11 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
   const axis = axisOf(las);
   const { firstM, stepM, count: n } = axis;
   const units = unitsOf(frame);
-  if (axis.uneven)
-    warnings.push(
-      `${axis.off} depths are off a regular step; curves are drawn and worked with on one of ${units.text(stepM, 'm', 4)}, and leave with the depths that they came with.`,
-    );
-  if (axis.gaps > 0)
-    warnings.push(
-      `There ${axis.gaps === 1 ? 'is a gap' : `are ${axis.gaps} gaps`} in the depths (the longest of ${units.text(axis.longestM, 'm', 1)}), in which the curves are empty.`,
-    );
+  warnings.push(...depthNotes(las, units), ...oddLogs(las, well, loading.objects, units, classes));
   const curves: Logs['curves'] = [];
   for (const curve of las.curves) {
     const cls = classOfCurve(curve.mnemonic, curve.unit, classes);
-    const from = unitNamed(curve.unit);
+    const from = unitOfCurve(curve, cls).unit;
     const unit = CURVE_UNIT[cls] ?? from ?? curve.unit;
     const scale = from && dimensionOf(from) === dimensionOf(unit) && dimensionOf(unit) ? factor(from, unit) : 1;
     const data = onAxis(las.depthM, curve.values, axis, scale);

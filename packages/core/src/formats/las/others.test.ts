@@ -23,7 +23,10 @@ async function loaded(text: string) {
   const out = new TextDecoder().decode(await exportObject(store, logs, 'las', null));
   return { store, report, logs, curve, out, says: result.warnings.join(' ') };
 }
-const file = (rows: string, { step = '0.5', curves = CURVES } = {}) => `${HEAD(step)}~Curve\n${curves}~Ascii\n${rows}`;
+const file = (rows: string, { step = '0.5', curves = CURVES } = {}) => {
+  const last = rows.trim().split('\n').pop()?.split(' ')[0];
+  return `${HEAD(step).replace('STOP.M 1010', `STOP.M ${last}`)}~Curve\n${curves}~Ascii\n${rows}`;
+};
 
 describe('logs that others wrote', () => {
   test('exponents as Fortran writes them are numbers', async () => {

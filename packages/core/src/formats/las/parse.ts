@@ -203,6 +203,53 @@ function usualStep(depthM: Float64Array): number {
   return alike.reduce((sum, step) => sum + step, 0) / alike.length;
 }
 
+/** What the header says of the first and last depth, where that is not what stands in the data. */
+function endsOf(
+  depths: number[],
+  order: number[],
+  unit: string,
+  fact: (mnemonic: string) => Line | undefined,
+  step: number,
+): string[] {
+  const found = [depths[order[0]], depths[order[order.length - 1]]];
+  const said = ['STRT', 'STOP'].map((key) => {
+    const line = fact(key);
+    const own = unitNamed(line?.unit ?? '');
+    return line?.value && (!own || own === unitNamed(unit)) ? Number(line.value) : Number.NaN;
+  });
+  const [low, high] = [Math.min(...said), Math.max(...said)];
+  if (Number.isNaN(low) || (Math.abs(low - found[0]) <= step && Math.abs(high - found[1]) <= step)) return [];
+  return [
+    `The header says depths from ${low} to ${high} ${unit}; the data run from ${found[0]} to ${found[1]}, which was taken.`,
+  ];
+}
+
+/** Numbers that stand for nothing in many files, and that no tool measures. */
+const USUAL_NULLS = new Set([-999.25, -9999, -9999.25, -99999]);
+
+/** Values of a curve in the order of depth, NaN where null; a usual null that the header does not name is one, and is said. */
+function withoutNulls(
+  mnemonic: string,
+  order: number[],
+  column: number[],
+  nullValue: number,
+  warnings: string[],
+): Float64Array {
+  const unsaid = new Map<number, number>();
+  const values = Float64Array.from(order, (n) => {
+    const value = column[n];
+    if (value === nullValue || !Number.isFinite(value)) return Number.NaN;
+    if (!USUAL_NULLS.has(value)) return value;
+    unsaid.set(value, (unsaid.get(value) ?? 0) + 1);
+    return Number.NaN;
+  });
+  for (const [value, count] of unsaid)
+    warnings.push(
+      `${mnemonic} has ${count} ${count === 1 ? 'value' : 'values'} of ${value}, which stands for nothing in many files though the header says ${nullValue}: taken as empty.`,
+    );
+  return values;
+}
+
 /** Depths in metres, rising, and the curves over them. */
 function curvesOf(
   name: string,
@@ -254,6 +301,7 @@ function curvesOf(
       `The header says a step of ${(declared / toMetres).toFixed(4)} ${depthUnit}; the depths themselves step by ${(usual / toMetres).toFixed(4)} ${depthUnit}, which was used.`,
     );
   const stepM = agrees ? declared : usual;
+  warnings.push(...endsOf(columns[0], order, curveLines[0].unit, fact, usual / toMetres));
   const seen: Record<string, number> = Object.create(null);
   const curves = curveLines.slice(1).map((line, c): LasCurve => {
     const times = (seen[line.mnemonic] ?? 0) + 1;
@@ -263,10 +311,7 @@ function curvesOf(
       unit: line.unit,
       // 3.0 writes the kind of cell behind the description
       description: line.description.replace(/\s*\{[^}]*\}.*$/, ''),
-      values: Float64Array.from(order, (n) => {
-        const value = columns[c + 1][n];
-        return value === nullValue || !Number.isFinite(value) ? Number.NaN : value;
-      }),
+      values: withoutNulls(line.mnemonic, order, columns[c + 1], nullValue, warnings),
     };
   });
   return { depthM, stepM, depthUnit: curveLines[0].unit || fact('STRT')?.unit || 'M', curves, warnings };
