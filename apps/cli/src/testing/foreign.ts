@@ -71,13 +71,17 @@ export async function workplace(good: Record<string, { bytes: Uint8Array | strin
     );
     if (loaded.code !== 0) throw new Error(loaded.err);
   }
-  const listed = JSON.parse((await call('list', '--project', base, '--json')).out) as { name: string; kind: string }[];
+  const listed = JSON.parse((await call('list', '--project', base, '--json')).out) as {
+    id: string;
+    name: string;
+    kind: string;
+  }[];
   /** Hashes of what was there before, as it leaves. */
   const leaving = async (project: string) => {
     const hashes: string[] = [];
-    for (const { name, kind } of listed) {
+    for (const { id, kind } of listed) {
       const to = join(dir, `out.${EXTENSIONS[kind] ?? 'csv'}`);
-      const { code, err } = await call('export', name, to, '--project', project);
+      const { code, err } = await call('export', id, to, '--project', project);
       if (code !== 0) throw new Error(err);
       hashes.push(
         createHash('sha256')
@@ -102,7 +106,7 @@ export async function workplace(good: Record<string, { bytes: Uint8Array | strin
       const looked = await call('inspect', join(own, file), '--project', project, '--json', ...said);
       const loaded = await call('load', join(own, file), '--project', project, ...said);
       const store = await folderStore(project);
-      const objects = (await store.list()).filter((o) => !listed.some((l) => l.name === o.name && l.kind === o.kind));
+      const objects = (await store.list()).filter((o) => !listed.some((l) => l.id === o.id));
       const aside = (await store.aside()).length;
       if (holds && loaded.code === 0) await holds(objects, store);
       await store.close?.();

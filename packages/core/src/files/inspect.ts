@@ -14,7 +14,7 @@ import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid, systemOfGrid, variableQuestion } from './loadGrid.ts';
 import { depthNotes } from './loadLas.ts';
 import { NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
-import { mapUnitOf, REFERENCES } from './loadTable.ts';
+import { mapUnitOf, REFERENCES, turnElevations, waveletSamples } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNamed, wellNames, wellQuestion } from './names.ts';
 import { oddLogs } from './oddLogs.ts';
@@ -233,6 +233,8 @@ async function inspectTable(
           label: { datum: 'the seismic datum', msl: 'mean sea level', kb: 'the kelly bushing' }[value],
         })),
       });
+    if (spec.kind === 'wavelet') waveletSamples(source.name, table.numbers.time, table.numbers.amplitude);
+    report.problems.push(...turnElevations(table));
     const { x, y } = table.numbers;
     if (x && y) {
       const placement = await placementFor(declare, around.frame, around.crsTable, mapUnitOf(table));

@@ -6,6 +6,7 @@ import type { Store } from '../storage/store.ts';
 import type { Around } from './context.ts';
 import { type Placement, PROJECT_SYSTEM, placementFor, refuseWaiting } from './coordinates.ts';
 
+import { farFrom } from './far.ts';
 import { objectsOfGrid } from './loadGrid.ts';
 import { objectsOfLas } from './loadLas.ts';
 import { objectsOfSegy } from './loadSegy.ts';
@@ -14,6 +15,7 @@ import { objectsOfTable } from './loadTable.ts';
 import { objectsOfZarr } from './loadZarr.ts';
 import { recognise, unknownFormat } from './recognise.ts';
 import type { Declarations } from './report.ts';
+import { sketchOfObjects } from './sketch.ts';
 
 /** What loading needs to know besides the file. */
 export interface LoadContext {
@@ -109,6 +111,12 @@ export async function loadFile(
         break;
       default:
         throw await unknownFormat(source);
+    }
+    const around = { objects: loading.objects, frame, crsTable: context.crsTable };
+    const far = farFrom(sketchOfObjects(loaded.objects), around);
+    if (far) {
+      loaded.warnings.push(far);
+      for (const { madeBy } of loaded.objects) if (!madeBy.warnings.includes(far)) madeBy.warnings.push(far);
     }
     const at = new Date().toISOString();
     await store.commit({

@@ -93,6 +93,13 @@ function areElevations(tvdss: Float64Array): boolean {
   return known.length > 0 && known.every((v) => v <= 0) && known.some((v) => v < -HIGHEST_LAND_M);
 }
 
+/** Turn depths below the sea that are written as elevations, and say so. */
+export function turnElevations({ numbers }: ReadTable): string[] {
+  if (!numbers.tvdss || !areElevations(numbers.tvdss)) return [];
+  numbers.tvdss = numbers.tvdss.map((v) => -v);
+  return ['TVDSS is negative throughout: it was taken for elevations, and turned to count downwards.'];
+}
+
 /** Objects of a table: one a well, a fault, a polygon, a line; a horizon is one. */
 export async function objectsOfTable(loading: Loading, text: string): Promise<Loaded> {
   const { source, declare, objects: existing, started } = loading;
@@ -107,10 +114,7 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
     warnings.push(...placement.notes, ...oddCoordinates(table, degrees));
     for (let n = 0; n < x.length; n++) [x[n], y[n]] = placement.toMap(x[n], y[n]);
   }
-  if (numbers.tvdss && areElevations(numbers.tvdss)) {
-    numbers.tvdss = numbers.tvdss.map((v) => -v);
-    warnings.push('TVDSS is negative throughout: it was taken for elevations, and turned to count downwards.');
-  }
+  warnings.push(...turnElevations(table));
   if (texts.well && !table.found.well && !declare.well?.trim())
     throw new LithagonError('csv', `${source.name} does not say of which well it is.`, {
       object: source.name,
@@ -222,14 +226,12 @@ export function navigationOf(
   };
 }
 
-/** A wavelet from times and amplitudes in even steps. */
-function waveletOf(
+/** Samples of a wavelet in the order of time, which has to run in even steps. */
+export function waveletSamples(
   file: string,
-  existing: EarthObject[],
   times: ArrayLike<number>,
   amplitudes: ArrayLike<number>,
-  madeBy: WellTable['madeBy'],
-): Wavelet {
+): { t: number[]; samples: number[]; stepMs: number } {
   const order = Array.from({ length: times.length }, (_, n) => n).sort((a, b) => times[a] - times[b]);
   const [t, samples] = [order.map((n) => times[n]), order.map((n) => amplitudes[n])];
   const stepMs = (t[t.length - 1] - t[0]) / (t.length - 1);
@@ -243,6 +245,18 @@ function waveletOf(
       object: file,
       fix: 'Write one line for each sample, in even steps. Nothing was loaded.',
     });
+  return { t, samples, stepMs };
+}
+
+/** A wavelet from times and amplitudes in even steps. */
+function waveletOf(
+  file: string,
+  existing: EarthObject[],
+  times: ArrayLike<number>,
+  amplitudes: ArrayLike<number>,
+  madeBy: WellTable['madeBy'],
+): Wavelet {
+  const { t, samples, stepMs } = waveletSamples(file, times, amplitudes);
   // synthetics are made in fine time
   const fine = resampledWavelet({ stepMs, firstMs: t[0], samples: Float64Array.from(samples) }, FINE_MS);
   return {

@@ -88,6 +88,80 @@ function oddTops(table: ReadTable, objects: EarthObject[], frame: Frame | null):
   return out;
 }
 
+/** Numbers that stand without a unit and can be read in more than one: what they were taken for. */
+function unsaidUnits({ spec, found, numbers }: ReadTable): string[] {
+  const out: string[] = [];
+  for (const key of ['pressure', 'density', 'grainDensity']) {
+    const place = found[key];
+    const unit = spec.columns.find((c) => c.key === key)?.unit;
+    if (place && unit && !place.unit && !place.unknown && numbers[key])
+      out.push(
+        `“${place.column}” has no unit: its numbers were taken as ${unit} (declare unit.${key} if they are not).`,
+      );
+  }
+  for (const key of ['twt', 'owt']) {
+    const place = found[key];
+    const known = numbers[key]?.filter((v) => !Number.isNaN(v)) ?? [];
+    if (place && !place.unit && known.length > 0 && known.every((v) => Math.abs(v) < SHORT_MS))
+      out.push(
+        `“${place.column}” has no unit and no number of ${SHORT_MS} or more: its times were taken as ms and may be seconds (declare unit.${key}=s).`,
+      );
+  }
+  return out;
+}
+
+/** Times all below this, ms, are likely seconds. */
+const SHORT_MS = 12;
+
+/** Directional surveys that go back, or with angles that no hole has. */
+function oddSurveys(table: ReadTable): string[] {
+  const { md, inclination, azimuth } = table.numbers;
+  const out: string[] = [];
+  const say = (rows: number[], what: string) => {
+    if (rows.length > 0) out.push(`${what} (${rows.length === 1 ? '' : 'first: '}row ${table.lines[rows[0]]}).`);
+  };
+  for (const [well, rows] of rowsByWell(table)) {
+    const of = well || 'the well';
+    say(
+      rows.filter((n, k) => k > 0 && md[n] < md[rows[k - 1]]),
+      `In the survey of ${of} the depth goes back: stations were put in order`,
+    );
+    say(
+      rows.filter((n) => inclination[n] < 0 || inclination[n] > MOST_INCLINED),
+      `In the survey of ${of} an inclination is below 0° or above ${MOST_INCLINED}°`,
+    );
+    say(
+      rows.filter((n) => azimuth[n] < -360 || azimuth[n] > 360),
+      `In the survey of ${of} an azimuth is more than a whole turn`,
+    );
+  }
+  return out;
+}
+
+/** Holes are not drilled steeper upwards than this from straight down, degrees. */
+const MOST_INCLINED = 130;
+
+/** Tops of one name at two depths of one well. */
+function repeatedTops(table: ReadTable, frame: Frame | null): string[] {
+  const { md } = table.numbers;
+  const units = unitsOf(frame);
+  const out: string[] = [];
+  if (!md || !table.texts.top) return out;
+  for (const [well, rows] of rowsByWell(table)) {
+    const first = new Map<string, number>();
+    for (const n of rows) {
+      const top = table.texts.top[n];
+      const before = first.get(top);
+      if (before === undefined) first.set(top, n);
+      else if (Math.abs(md[n] - md[before]) > 0.01)
+        out.push(
+          `${well || 'The well'} has ${top || 'a top without a name'} at two depths, ${units.text(md[before], 'm', 1)} and ${units.text(md[n], 'm', 1)} MD (rows ${table.lines[before]} and ${table.lines[n]}).`,
+        );
+    }
+  }
+  return out.slice(0, 5);
+}
+
 /** What of a table’s coordinates reads as degrees though nothing says so; asked before they are brought into the project. */
 export function oddCoordinates({ numbers: { x, y } }: ReadTable, known: boolean): string[] {
   if (!x || !y || known || x.length === 0) return [];
@@ -103,8 +177,10 @@ export function oddCoordinates({ numbers: { x, y } }: ReadTable, known: boolean)
 /** What is odd about the rows of a table, by well and row, once its coordinates are those of the project. */
 export function oddRows(table: ReadTable, objects: EarthObject[], frame: Frame | null): string[] {
   const { kind } = table.spec;
-  if (kind === 'well heads') return oddHeads(table, objects, frame);
-  if (kind === 'checkshots') return oddTimes(table);
-  if (kind === 'tops') return oddTops(table, objects, frame);
-  return [];
+  const units = unsaidUnits(table);
+  if (kind === 'well heads') return [...units, ...oddHeads(table, objects, frame)];
+  if (kind === 'checkshots') return [...units, ...oddTimes(table)];
+  if (kind === 'tops') return [...units, ...oddTops(table, objects, frame), ...repeatedTops(table, frame)];
+  if (kind === 'directional surveys') return [...units, ...oddSurveys(table)];
+  return units;
 }

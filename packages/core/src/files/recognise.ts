@@ -2,7 +2,7 @@
 import { LithagonError } from '../earth/errors.ts';
 import { looksLikeP190 } from '../formats/p190/parse.ts';
 import { looksLikeSegy } from '../formats/segy/sniff.ts';
-import type { ByteSource } from '../formats/source.ts';
+import { type ByteSource, decoded } from '../formats/source.ts';
 import { zipNames } from '../formats/zip.ts';
 import type { FileFormat } from './report.ts';
 
@@ -74,11 +74,12 @@ export async function recognise(source: ByteSource): Promise<FileFormat> {
   if (mark === 0x504b0304 || mark === 0x504b0506) return await inZip(source);
   if (head.length >= 100 && view.getInt32(0) === 9994) return extension === 'shx' ? 'unknown' : 'shapefile';
   if (looksLikeSegy(head, source.size)) return 'SEG-Y';
+  const wide = /^(\xff\xfe|\xfe\xff)/.test(String.fromCharCode(...head.subarray(0, 2)));
   const looksText =
-    head.length > 0 && head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
+    head.length > 0 &&
+    (wide || head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127)));
   if (!looksText) return 'unknown';
-  const text = new TextDecoder()
-    .decode(head)
+  const text = decoded(head)
     .replace(/^\uFEFF/, '')
     .trimStart();
   if (/^(#.*\n)*~v/i.test(text) || extension === 'las') return 'LAS';

@@ -1,3 +1,5 @@
+import { cornersOf } from '../earth/lattice.ts';
+import type { EarthObject } from '../earth/objects.ts';
 import type { ReadTable } from '../formats/csv/tables.ts';
 import type { Sketch } from './report.ts';
 
@@ -21,6 +23,21 @@ export function sketchOfTable({ spec, numbers, texts }: ReadTable): Sketch {
   } else {
     const every = Math.max(1, Math.floor(x.length / 400));
     for (let n = 0; n < x.length; n += every) sketch.points.push({ x: x[n], y: y[n], label: '' });
+  }
+  return sketch;
+}
+
+/** Where objects lie, in the project's coordinates. */
+export function sketchOfObjects(objects: EarthObject[]): Sketch {
+  const sketch: Sketch = { lines: [], points: [] };
+  for (const o of objects) {
+    if (o.kind === 'well') sketch.points.push({ x: o.x, y: o.y, label: o.name });
+    else if (o.kind === 'points') for (const [x, y] of o.points) sketch.points.push({ x, y, label: '' });
+    else if (o.kind === 'polygon') sketch.lines.push(...o.rings);
+    else if (o.kind === 'seismic line' && o.path.length > 0) sketch.lines.push(o.path);
+    else if (o.kind === 'navigation') sketch.lines.push(o.points.map(([, x, y]) => [x, y]));
+    else if (o.kind === 'fault') sketch.lines.push(...o.sticks.map((s) => s.map(([x, y]): [number, number] => [x, y])));
+    else if ('lattice' in o && o.lattice && !o.lattice.local) sketch.lines.push(cornersOf(o.lattice));
   }
   return sketch;
 }

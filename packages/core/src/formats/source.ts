@@ -95,7 +95,19 @@ export async function readText(source: ByteSource, { most = MOST_TEXT, lines = t
         );
       at = end < 0 ? bytes.length : end + 1;
     }
-  return visible(new TextDecoder('utf-8').decode(bytes));
+  return visible(decoded(bytes));
+}
+
+/** Letters of a text by its mark of byte order, or of UTF-8, or else of the code page that most old programs write. */
+export function decoded(bytes: Uint8Array): string {
+  const [a, b] = bytes;
+  if (a === 0xff && b === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  if (a === 0xfe && b === 0xff) return new TextDecoder('utf-16be').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes);
+  }
 }
 
 /** The longest run without a byte. */

@@ -35,7 +35,7 @@ export function mappingOf(declare: Record<string, string>): Mapping {
 export interface ReadTable {
   spec: TableSpec;
   /** Which column of the file each key was found in, and its unit there. */
-  found: Record<string, { column: string; unit: string | null }>;
+  found: Record<string, { column: string; unit: string | null; unknown?: string }>;
   /** One array a key: numbers in SI units (map coordinates as they stand in the file), or text. */
   numbers: Record<string, Float64Array>;
   texts: Record<string, string[]>;
@@ -51,6 +51,8 @@ interface Heading {
   column: string;
   name: string;
   unit: string | null;
+  /** What it gives as a unit that is none. */
+  unknown?: string;
 }
 
 /** `twt_ms`, `TWT (ms)`, `twt [ms]`: the name and its unit. */
@@ -58,7 +60,10 @@ function headingOf(column: string, unitBelow: string): Heading {
   const plain = column.trim().toLowerCase();
   const below = unitBelow ? unitNamed(unitBelow) : null;
   const bracket = /^(.*?)[\s_]*[([]([^)\]]+)[)\]]$/.exec(plain);
-  if (bracket) return { column, name: bracket[1].trim().replace(/[\s-]+/g, '_'), unit: unitNamed(bracket[2]) ?? below };
+  if (bracket) {
+    const unit = unitNamed(bracket[2]) ?? below;
+    return { column, name: bracket[1].trim().replace(/[\s-]+/g, '_'), unit, unknown: unit ? undefined : bracket[2] };
+  }
   const name = plain.replace(/[\s-]+/g, '_');
   const parts = name.split('_');
   for (let n = Math.max(1, parts.length - 2); n < parts.length; n++) {
@@ -93,7 +98,7 @@ function match(
         ? (named(column.words) ?? named(column.wordsOfOne, differs) ?? named(column.wordsOfMany, shared))
         : headings.find((h) => h.column === said);
     const unit = mapping.units[column.key] ? unitNamed(mapping.units[column.key]) : (heading?.unit ?? null);
-    if (heading) found[column.key] = { column: heading.column, unit };
+    if (heading) found[column.key] = { column: heading.column, unit, unknown: unit ? undefined : heading.unknown };
     else if (!column.optional) (column.told ? told : missing).push(column.told ? column.key : column.label);
   }
   const label = (key: string) => spec.columns.find((c) => c.key === key)?.label ?? key;
@@ -201,6 +206,10 @@ export function readTable(name: string, text: string, mapping: Mapping = { colum
       cells.some((cell) => !Number.isNaN(degreesOf(cell))) &&
       cells.every((cell) => Number.isNaN(numberOf(cell, comma)));
     if (degrees) place.unit = 'deg';
+    if (place.unknown && column.unit)
+      warnings.push(
+        `“${place.column}”: “${place.unknown.slice(0, 30)}” is no unit that is known here; its numbers were taken as ${column.unit}.`,
+      );
     const texted: number[] = [];
     const read = degrees ? degreesOf : (cell: string) => numberOf(cell, comma);
     numbers[column.key] = Float64Array.from(body, (row, n) => {

@@ -15,7 +15,7 @@ export function findObject(objects: EarthObject[], text: string): EarthObject {
   if (found.length > 1)
     throw new LithagonError('ambiguous', `${found.length} objects are called “${text}”.`, {
       object: text,
-      fix: `Write ${found.map((o) => `“${o.kind}/${o.name}”`).join(' or ')}.`,
+      fix: `Write ${found.map((o) => (found.some((p) => p !== o && p.kind === o.kind) ? o.id : `“${o.kind}/${o.name}”`)).join(' or ')}.`,
     });
   const lower = text.toLowerCase();
   const near = objects
