@@ -38,7 +38,8 @@ export interface Outcome {
   aside: number;
 }
 
-async function call(...args: string[]) {
+/** The command line, called with what it says kept. */
+export async function call(...args: string[]) {
   const said = { out: '', err: '' };
   const output: Output = {
     out: (text) => {

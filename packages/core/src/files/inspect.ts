@@ -13,7 +13,7 @@ import { farFrom } from './far.ts';
 import { inspectSegy } from './inspectSegy.ts';
 import { gridQuestions, readGrid, systemOfGrid, variableQuestion } from './loadGrid.ts';
 import { depthNotes } from './loadLas.ts';
-import { NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
+import { NO_PRJ, NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';
 import { mapUnitOf, REFERENCES, turnElevations, waveletSamples } from './loadTable.ts';
 import { inspectZarr } from './loadZarr.ts';
 import { wellNamed, wellNames, wellQuestion } from './names.ts';
@@ -322,6 +322,7 @@ async function inspectShapefile(
     { label: 'With it', value: beside.map((s) => s.name).join(', ') || 'no .dbf (names) and no .prj (system)' },
   ];
   if (system?.note) report.problems.push(system.note);
+  if (!system && !declare.crs) report.problems.push(NO_PRJ);
   report.sketch = sketchOfShapes(found);
   if (system && !system.crs) {
     report.questions.push(systemQuestion(system));

@@ -81,6 +81,8 @@ function objectsOf(
   ];
 }
 
+export const NO_PRJ = 'No .prj file says what system it is in; its coordinates were taken for the project’s.';
+
 export const NOT_DEGREES =
   'It names no coordinate system, and its coordinates are no longitude and latitude as the standard has them: they were taken for the project’s.';
 
@@ -167,8 +169,7 @@ export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
   const warnings: string[] = [];
   if (system && !system.crs && !declare.crs) refuseUnknown(source.name, system);
   if (system?.note) warnings.push(system.note);
-  if (!system && !declare.crs)
-    warnings.push('No .prj file says what system it is in; its coordinates were taken for the project’s.');
+  if (!system && !declare.crs) warnings.push(NO_PRJ);
   const placement = await placementFor(declare, frame, crsTable, { crs: system?.crs });
   loading.takeFrame(placement);
   warnings.push(...placement.notes);

@@ -53,8 +53,10 @@ export function parseAsciiGrid(name: string, text: string): GridFile {
   const values = new Float32Array(rows * columns).fill(Number.NaN);
   const words = text.slice(at).split(/\s+/).filter(Boolean);
   if (words.length < values.length) refuse(`it has ${words.length} of its ${values.length} values`);
+  const odd: number[] = [];
   for (let n = 0; n < values.length; n++) {
     const value = Number(words[n]);
+    if (Number.isNaN(value) && !/^[-+]?nan$/i.test(words[n])) odd.push(n);
     // the largest of floats stands for nothing in many files, and is not always written alike in head and cells
     values[n] = value === nothing || !(Math.abs(value) < 1e30) ? Number.NaN : value;
   }
@@ -65,5 +67,15 @@ export function parseAsciiGrid(name: string, text: string): GridFile {
     origin: [left, bottom + (rows - 1) * size],
     perRow: [0, -size],
     perColumn: [size, 0],
+    notes: [
+      ...(odd.length > 0
+        ? [
+            `${odd.length} ${odd.length === 1 ? 'cell is no number' : 'cells are no numbers'} (first “${words[odd[0]].slice(0, 20)}” in row ${1 + Math.floor(odd[0] / columns)}, column ${1 + (odd[0] % columns)} of the grid): taken as empty.`,
+          ]
+        : []),
+      ...(words.length > values.length
+        ? [`It has ${words.length - values.length} more values than its header says cells; they were left out.`]
+        : []),
+    ],
   };
 }
