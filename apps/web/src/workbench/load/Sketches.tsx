@@ -60,7 +60,7 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
                   <circle
                     cx={x}
                     cy={y}
-                    r={p.label ? 3 : 0.6}
+                    r={p.label ? 3 : r.sketch.points.length <= 200 ? 2 : 0.6}
                     fill={r === chosen ? 'var(--ochre)' : 'var(--slate)'}
                     stroke="none"
                   />

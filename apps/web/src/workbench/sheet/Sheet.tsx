@@ -86,7 +86,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
         {(object.kind === 'volume' || object.kind === 'seismic line') && <DisplayForm volume={object} />}
         {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
-        {object.kind === 'volume' && object.lattice.local && <PlaceVolume key={object.id} volume={object} />}
+        {object.kind === 'volume' && object.lattice.local && <PlaceVolume key={`place ${object.id}`} volume={object} />}
         {object.kind === 'seismic line' && <Crossings line={object} />}
         {object.kind === 'logs' && <CurveClasses logs={object} />}
         {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}
