@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { makeNetcdf, makeShp } from '../apps/cli/src/testing/rasters.ts';
+import { makeNetcdf, makeShp } from '../packages/core/src/testing/rasters.ts';
 import { DEMO } from './support/data.ts';
 import { drop, newProject } from './support/workbench.ts';
 

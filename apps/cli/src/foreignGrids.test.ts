@@ -2,10 +2,16 @@ import type { EarthObject, Lattice, ObjectOf, Store } from '@lithagon/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { readWhole } from '../../../packages/core/src/storage/arrays.ts';
 import { zipOf } from '../../../packages/core/src/testing/hostileParcels.ts';
+import {
+  type MadeVariable,
+  makeDbf,
+  makeNetcdf,
+  makeShp,
+  makeTiff,
+} from '../../../packages/core/src/testing/rasters.ts';
 import { type Foreign, workplace } from './testing/foreign.ts';
 import { GOOD } from './testing/good.ts';
 import { expectOutcome } from './testing/outcome.ts';
-import { type MadeVariable, makeDbf, makeNetcdf, makeShp, makeTiff } from './testing/rasters.ts';
 
 const DEPTH = ['domain=depth', 'unit=m', 'sign=down'];
 const [COLUMNS, ROWS] = [6, 5];
@@ -98,6 +104,30 @@ async function hdf5(variables: MadeVariable[]): Promise<Uint8Array> {
   file.close();
   const bytes = FS.readFile('made.h5').slice();
   FS.unlink('made.h5');
+  return bytes;
+}
+
+/** A square grid as netCDF-4, its first axis running east where scales say so. */
+async function square(scales: boolean): Promise<Uint8Array> {
+  const h5 = (await import('h5wasm')).default;
+  const { FS } = await h5.ready;
+  const file = new h5.File('square.h5', 'w');
+  const even = (start: number, step: number) => Float32Array.from({ length: 5 }, (_, n) => start + n * step);
+  file.create_dataset({ name: 'x', data: even(X0 + 25, 50), shape: [5], dtype: '<f' });
+  file.create_dataset({ name: 'y', data: even(Y0 - 25, -50), shape: [5], dtype: '<f' });
+  const data = Float32Array.from({ length: 25 }, (_, n) => 1500 + n);
+  file.create_dataset({ name: 'z', data, shape: [5, 5], dtype: '<f' });
+  if (scales) {
+    type Scaled = { make_scale(name: string): void; attach_scale(axis: number, name: string): void };
+    const [x, y, z] = ['x', 'y', 'z'].map((name) => file.get(name) as unknown as Scaled);
+    x.make_scale('x');
+    y.make_scale('y');
+    z.attach_scale(0, 'x');
+    z.attach_scale(1, 'y');
+  }
+  file.close();
+  const bytes = FS.readFile('square.h5').slice();
+  FS.unlink('square.h5');
   return bytes;
 }
 
@@ -370,6 +400,20 @@ async function files(): Promise<Foreign[]> {
       holds: surface(),
     },
     { file: 'four.nc', is: 'a netCDF-4', bytes: await hdf5([...XY, Z]), declare: DEPTH, holds: surface() },
+    {
+      file: 'square.nc',
+      is: 'a square netCDF-4 whose axes are exchanged, with scales',
+      bytes: await square(true),
+      declare: DEPTH,
+      holds: (objects) => near(first(objects, 'horizon').lattice, [CENTRES[0], CENTRES[2], CENTRES[1]]),
+    },
+    {
+      file: 'square-bare.nc',
+      is: 'a square netCDF-4 without scales',
+      bytes: await square(false),
+      declare: DEPTH,
+      holds: (objects) => near(first(objects, 'horizon').lattice, CENTRES),
+    },
     {
       file: 'four-cut.h5',
       is: 'an HDF5 file cut short',

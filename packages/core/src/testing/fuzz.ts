@@ -5,12 +5,15 @@ import { crsOf, frameFor } from '../files/coordinates.ts';
 import { inspectFile } from '../files/inspect.ts';
 import { loadFile } from '../files/load.ts';
 import { exportObject } from '../files/out/export.ts';
+import { writeHdf5 } from '../formats/hdf5/write.ts';
 import { memorySource } from '../formats/source.ts';
 import { damagesOf } from '../storage/damage.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readProject, writtenProject } from '../storage/projectFile.ts';
+import { zipOf } from './hostileParcels.ts';
 import { madeHorizon } from './objects.ts';
 import { uniform } from './random.ts';
+import { makeNetcdf } from './rasters.ts';
 import { makeSegy, PLAIN_SEGY } from './segyWriter.ts';
 import { madeVolume } from './volume.ts';
 
@@ -43,6 +46,38 @@ function shapefile(): Uint8Array {
   return out;
 }
 
+const even = (name: string, first: number, step: number, count: number) => ({
+  name,
+  dimensions: [name],
+  type: 'double' as const,
+  values: Array.from({ length: count }, (_, n) => first + n * step),
+});
+const CELLS = Array.from({ length: 20 }, (_, n) => 900 + n);
+
+/** A grid as a classic netCDF. */
+const netcdf = () =>
+  makeNetcdf(
+    [
+      ['x', 5],
+      ['y', 4],
+    ],
+    [even('x', 0, 10, 5), even('y', 30, -10, 4), { name: 'z', dimensions: ['y', 'x'], type: 'float', values: CELLS }],
+  );
+
+/** The same as HDF5. */
+async function hdf5(): Promise<Uint8Array> {
+  const part = (name: string, values: number[], shape: number[]) => ({
+    name,
+    shape,
+    attributes: {},
+    parts: (async function* () {
+      yield { rows: shape[0], values: Float32Array.from(values) };
+    })(),
+  });
+  const [x, y] = [even('x', 0, 10, 5), even('y', 30, -10, 4)];
+  return writeHdf5([part('x', x.values, [5]), part('y', y.values, [4]), part('z', CELLS, [4, 5])], {});
+}
+
 /** A good file of every kind that is read, with what has to be declared of it. */
 export async function goodFiles(): Promise<{ name: string; bytes: Uint8Array; declare: Record<string, string> }[]> {
   const seismic = { domain: 'twt', quantity: 'attribute' };
@@ -50,12 +85,12 @@ export async function goodFiles(): Promise<{ name: string; bytes: Uint8Array; de
   const frame = frameFor(await crsOf('EPSG:32740', crsTable));
   const volume = await madeVolume(store, (i, j, k) => i + j * k, { samples: 8 });
   const bed = await madeHorizon(store, 'Bed', 'depth', (i, j) => 900 + i + j);
-  const even = (n: number) => Array.from({ length: n }, (_, k) => k);
+  const inOrder = (n: number) => Array.from({ length: n }, (_, k) => k);
   return [
-    { name: 'a.sgy', bytes: makeSegy({ ...PLAIN_SEGY, samples: 12 }, even), declare: seismic },
+    { name: 'a.sgy', bytes: makeSegy({ ...PLAIN_SEGY, samples: 12 }, inOrder), declare: seismic },
     {
       name: 'b.sgy',
-      bytes: makeSegy({ ...PLAIN_SEGY, format: 3, littleEndian: true, revision: 2, samples: 12 }, even),
+      bytes: makeSegy({ ...PLAIN_SEGY, format: 3, littleEndian: true, revision: 2, samples: 12 }, inOrder),
       declare: seismic,
     },
     { name: 'c.zarr.zip', bytes: await exportObject(store, volume, 'zarr.zip', frame), declare: {} },
@@ -92,6 +127,15 @@ export async function goodFiles(): Promise<{ name: string; bytes: Uint8Array; de
       declare: { domain: 'depth', unit: 'm', sign: 'down' },
     },
     { name: 'l.shp', bytes: shapefile(), declare: {} },
+    {
+      name: 'n.zip',
+      bytes: new Uint8Array(await (await zipOf([['a/one.shp', shapefile()]])).arrayBuffer()),
+      declare: {},
+    },
+    { name: 'o.nc', bytes: netcdf(), declare: { domain: 'depth', unit: 'm', sign: 'down' } },
+    { name: 'p.nc', bytes: await hdf5(), declare: { domain: 'depth', unit: 'm', sign: 'down' } },
+    { name: 'q.geojson', bytes: text('{"type":"MultiPoint","coordinates":[[57,-21],[57.1,-21]]}'), declare: {} },
+    { name: 'r.csv', bytes: text('name,x,y\nA,1000,2000\nB,1500,2500\n'), declare: {} },
     {
       name: 'm.p190',
       bytes: text(

@@ -99,9 +99,14 @@ export async function parseNetcdf(
         axes.filter(({ v: axis }) =>
           names ? (axis.dimensions?.[0] ?? axis.name) === names[at] : axis.shape[0] === shape[at],
         );
-      for (const a of along(0))
-        for (const b of along(1)) if (a.way !== b.way) return [{ v, shape, first: a, second: b }];
-      return [];
+      const pairs = along(0).flatMap((a) =>
+        along(1)
+          .filter((b) => b.way !== a.way)
+          .map((b) => ({ v, shape, first: a, second: b })),
+      );
+      // rows follow each other northwards or southwards in nearly all files, which decides where lengths do not
+      const likely = pairs.find(({ first }) => first.way === 'y') ?? pairs[0];
+      return likely ? [likely] : [];
     });
     const names = found.map(({ v }) => v.name);
     if (found.length === 0)

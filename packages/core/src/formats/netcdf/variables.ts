@@ -54,7 +54,10 @@ async function classic(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
 /** A file of HDF5 (netCDF-4), through h5wasm; of its first group only. */
 async function hdf5(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
   const h5 = (await import('h5wasm')).default;
-  const { FS } = await h5.ready;
+  const library = await h5.ready;
+  const { FS } = library;
+  // what is damaged is told by what is thrown, and not on the console
+  library.activate_throwing_error_handler();
   const path = `in-${crypto.randomUUID()}.h5`;
   FS.writeFile(path, bytes);
   const gone = () => FS.unlink(path);
@@ -73,6 +76,18 @@ async function hdf5(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
       }
       return out;
     };
+    // dimensions are scales that are attached to an axis, or a scale by itself
+    const dimensionsOf = (item: InstanceType<typeof h5.Dataset>, key: string, rank: number): string[] | null => {
+      if (String((item.attrs.CLASS as { value?: unknown } | undefined)?.value ?? '').startsWith('DIMENSION_SCALE'))
+        return [key];
+      const names: string[] = [];
+      for (let axis = 0; axis < rank; axis++) {
+        const [scale] = item.get_attached_scales(axis);
+        if (!scale) return null;
+        names.push(scale.replace(/^\//, ''));
+      }
+      return names;
+    };
     const variables: NetcdfVariable[] = [];
     for (const key of file.keys()) {
       const item = file.get(key);
@@ -82,7 +97,7 @@ async function hdf5(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
       variables.push({
         name: key,
         shape,
-        dimensions: null,
+        dimensions: dimensionsOf(item, key, shape.length),
         attributes: attributesOf(item.attrs as never),
         read: () => Array.from(item.value as ArrayLike<number | bigint>, Number),
       });
@@ -102,6 +117,18 @@ async function hdf5(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
 }
 
 /** The variables of a netCDF file, classic or HDF5, told apart by its first bytes. */
-export function openNetcdf(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
-  return bytes[0] === 0x43 ? classic(name, bytes) : hdf5(name, bytes);
+export async function openNetcdf(name: string, bytes: Uint8Array): Promise<NetcdfFile> {
+  const file = await (bytes[0] === 0x43 ? classic(name, bytes) : hdf5(name, bytes));
+  // what a header says may lie beyond the end of the file, which shows when it is read
+  const variables = file.variables.map((v) => ({
+    ...v,
+    read: () => {
+      try {
+        return v.read();
+      } catch {
+        return refuse(name, `the numbers of “${v.name.slice(0, 60)}” cannot be read`);
+      }
+    },
+  }));
+  return { ...file, variables };
 }
