@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { uniform } from '../testing/random.ts';
 import { mdAtTvdss, pointAtMd, wellPath } from './path.ts';
 import { depthOfTwt, fromCheckshots, twtOfDepth } from './timeDepth.ts';
 
@@ -45,6 +46,64 @@ describe('minimum curvature', () => {
     expect(error(12)).toBeLessThan(0.5);
     // second order: twice the stations, a quarter of the error
     expect(error(12) / error(24)).toBeGreaterThan(3.5);
+  });
+  /** The tangent along an arc, integrated by Gauss and Legendre at ten points of many pieces. */
+  const integrated = (from: [number, number], to: [number, number], length: number, part: number) => {
+    const rad = Math.PI / 180;
+    const unit = ([inc, azi]: [number, number]) => [
+      Math.sin(inc * rad) * Math.sin(azi * rad),
+      Math.sin(inc * rad) * Math.cos(azi * rad),
+      Math.cos(inc * rad),
+    ];
+    const [a, b] = [unit(from), unit(to)];
+    // the direction at right angles to the first in their plane, where they have one
+    const dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+    const off = b.map((v, n) => v - dot * a[n]);
+    const size = Math.hypot(...off);
+    const bend = Math.atan2(size, dot);
+    const nodes = [0.1488743389816312, 0.4333953941292472, 0.6794095682990244, 0.8650633666889845, 0.9739065285171717];
+    const weights = [
+      0.2955242247147529, 0.2692667193099963, 0.2190863625159821, 0.1494513491505806, 0.0666713443086881,
+    ];
+    const sum = [0, 0, 0];
+    const pieces = 40;
+    for (let piece = 0; piece < pieces; piece++)
+      nodes.forEach((node, n) => {
+        for (const sign of [-1, 1]) {
+          const f = (part * (piece + 0.5 + 0.5 * sign * node)) / pieces;
+          for (let c = 0; c < 3; c++) {
+            const t = size < 1e-14 ? a[c] : Math.cos(f * bend) * a[c] + (Math.sin(f * bend) / size) * off[c];
+            sum[c] += (weights[n] / 2) * (part / pieces) * length * t;
+          }
+        }
+      });
+    return sum;
+  };
+  test('holds, builds of a millionth of a degree and circles are right to a millimetre between stations', () => {
+    const next = uniform(408);
+    const worst = { hold: 0, build: 0, turn: 0 };
+    for (let n = 0; n < 1200; n++) {
+      const kind = (['hold', 'build', 'turn'] as const)[n % 3];
+      const from: [number, number] = [Math.round(9e3 * next()) / 100, Math.round(36e3 * next()) / 100];
+      const to: [number, number] =
+        kind === 'hold'
+          ? from
+          : kind === 'build'
+            ? [from[0] + 1e-6 * 10 ** (3 * next()), from[1] + 1e-6]
+            : [170 * next(), 360 * next()];
+      const length = 10 + 3000 * next();
+      const path = wellPath(0, 0, 0, [
+        [0, ...from],
+        [length, ...to],
+      ]);
+      for (const part of [0.01, 0.31, 0.5, 0.77, 1]) {
+        const found = pointAtMd(path, part * length);
+        const wanted = integrated(from, to, length, part);
+        const off = Math.hypot(found.x - wanted[0], found.y - wanted[1], found.tvdss - wanted[2]);
+        worst[kind] = Math.max(worst[kind], off);
+      }
+    }
+    for (const [kind, off] of Object.entries(worst)) expect(off, kind).toBeLessThan(1e-3);
   });
   test('beyond the last station it goes straight on', () => {
     const path = wellPath(0, 0, 10, [

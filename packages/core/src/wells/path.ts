@@ -61,13 +61,16 @@ export function wellPath(
 function alongArc(path: WellPath, k: number, f: number, d: number): [number, number, number] {
   const t = path.tangent;
   const [a, b] = [3 * k, 3 * k + 3];
-  const dot = Math.min(1, Math.max(-1, t[a] * t[b] + t[a + 1] * t[b + 1] + t[a + 2] * t[b + 2]));
-  const bend = Math.acos(dot);
-  if (bend < 1e-9) return [t[a] * f * d, t[a + 1] * f * d, t[a + 2] * f * d];
-  // the tangent turns evenly from one station's to the next's: integrate it
+  const [sx, sy, sz] = [t[b] - t[a], t[b + 1] - t[a + 1], t[b + 2] - t[a + 2]];
+  // from the lengths of difference and sum: the cosine of a small bend is one to all its places
+  const bend =
+    2 * Math.atan2(Math.hypot(sx, sy, sz), Math.hypot(t[a] + t[b], t[a + 1] + t[b + 1], t[a + 2] + t[b + 2]));
+  // the tangent turns evenly from one station's to the next's; its integral, written with no difference of cosines
   const s = Math.sin(bend);
-  const ca = (Math.cos((1 - f) * bend) - dot) / (bend * s);
-  const cb = (1 - Math.cos(f * bend)) / (bend * s);
+  const small = bend < 1e-7;
+  const half = Math.sin((f * bend) / 2);
+  const ca = small ? f * (1 - f / 2) : (2 * Math.sin((1 - f / 2) * bend) * half) / (bend * s);
+  const cb = small ? (f * f) / 2 : (2 * half * half) / (bend * s);
   return [d * (ca * t[a] + cb * t[b]), d * (ca * t[a + 1] + cb * t[b + 1]), d * (ca * t[a + 2] + cb * t[b + 2])];
 }
 

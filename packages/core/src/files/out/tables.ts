@@ -26,7 +26,8 @@ export async function tableOf(
   map: { unit: string; scale: number },
 ): Promise<[string[], unknown[][]]> {
   const xy = [`x_${map.unit}`, `y_${map.unit}`];
-  const at = (v: number) => round(v * map.scale, 2);
+  // millimetres, where a place is computed from a path to less than that
+  const at = (v: number) => round(v * map.scale, 3);
   switch (object.kind) {
     case 'well': {
       const path = pathOf(await store.list(), object);
@@ -36,7 +37,7 @@ export async function tableOf(
         ['md_m', ...xy, 'tvd_m', 'tvdss_m'],
         mds.map((md) => {
           const p = pointAtMd(path, md);
-          return [round(md, 2), at(p.x), at(p.y), round(p.tvdss + object.kbM, 2), round(p.tvdss, 2)];
+          return [round(md, 3), at(p.x), at(p.y), round(p.tvdss + object.kbM, 3), round(p.tvdss, 3)];
         }),
       ];
     }
@@ -51,7 +52,7 @@ export async function tableOf(
         topsOfTable(objects, object).map(({ name, md }) => {
           const p = pointAtMd(path, md);
           const twt = relation ? round(twtOfDepth(relation, p.tvdss), 2) : null;
-          return [object.well, name, round(md, 3), at(p.x), at(p.y), round(p.tvdss, 2), twt];
+          return [object.well, name, round(md, 3), at(p.x), at(p.y), round(p.tvdss, 3), twt];
         }),
       ];
     }
