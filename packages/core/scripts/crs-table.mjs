@@ -26,7 +26,8 @@ if (!existsSync(out) || !existsSync(stamp) || readFileSync(stamp, 'utf8') !== St
       c.area ?? '',
       c.unit ?? '',
       c.bbox,
-      c.proj4,
+      // shifts between datums come from elsewhere, with their area and error
+      c.proj4.replace(/\s*\+(towgs84|nadgrids)=("[^"]*"|\S+)/g, ''),
       ...(inFiles.get(Number(c.code)) ?? ['', '']),
     ]);
   mkdirSync(new URL('.', out), { recursive: true });

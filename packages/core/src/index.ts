@@ -10,6 +10,8 @@ export {
 } from './crossplot/points.ts';
 export { trendsFor } from './crossplot/trends.ts';
 export * from './earth/crs.ts';
+export { DATUM_SHIFTS, type DatumShift } from './earth/datumShifts.ts';
+export { alongRoute, type DatumRoute, datumOf, datumRoute } from './earth/datums.ts';
 export { type Units, unitsOf } from './earth/display.ts';
 export * from './earth/errors.ts';
 export * from './earth/lattice.ts';
@@ -44,7 +46,7 @@ export { type Crossing, crossings, distances, meetings, pathOfLine } from './pro
 export * from './project/make.ts';
 export { type PlacedBin, placedAt, placedLike, placedVolume } from './project/place.ts';
 export { attached, type Declarable, reclassed, redeclared, toSi } from './project/redeclare.ts';
-export { mapBetween, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
+export { mapBetween, placeOf, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { shownUnits } from './project/units.ts';
 export * from './project/wells/carry.ts';
 export { shotDepths } from './project/wells/checkshots.ts';

@@ -101,13 +101,13 @@ export function mapUnitNamed(text: string): MapUnit {
 /**
  * How a file's coordinates are read. `declare.crs` is the system that the file is in, the project's own where it is not
  * given; `declare['unit.xy']` its unit, else `says`, what the file says of it (`metres` in a unit that has no name), else
- * that of the system.
+ * that of the system. `says.at` is a place of the file, for which the operation between two datums is chosen.
  */
 export async function placementFor(
   declare: Declarations,
   frame: Frame | null,
   crsTable: () => Promise<CrsRow[]>,
-  says?: { crs?: string; unit?: MapUnit; degrees?: boolean; metres?: number },
+  says?: { crs?: string; unit?: MapUnit; degrees?: boolean; metres?: number; at?: [number, number] },
 ): Promise<Placement> {
   const code = declare.crs ?? (says?.degrees ? 'EPSG:4326' : says?.crs);
   const notes: string[] = [];
@@ -128,9 +128,10 @@ export async function placementFor(
   if (!own || !next || `EPSG:${own.code}` === next.crs)
     return { toMap: (x, y) => [x * metres, y * metres], frame: next, notes, waits: null };
   const to = await crsOf(next.crs, crsTable);
-  const { convert, says: how } = transformBetween(own, to);
-  notes.push(how);
   const scale = isGeographic(own) ? 1 : metres / native;
+  const at = says?.at?.every(Number.isFinite) ? says.at : undefined;
+  const { convert, says: how } = transformBetween(own, to, at && [at[0] * scale, at[1] * scale]);
+  notes.push(how);
   const out = metresPerUnit(to);
   return {
     toMap: (x, y) => {

@@ -92,7 +92,8 @@ async function placeSketch(
   const { frame, crsTable } = around;
   // by itself a file keeps its own numbers
   if (!frame && (around === NOTHING_AROUND || (!says.crs && !declare.crs))) return report;
-  const placement = await placementFor(declare, frame, crsTable, says);
+  const [first] = report.sketch.lines.flat().concat(report.sketch.points.map(({ x, y }) => [x, y]));
+  const placement = await placementFor(declare, frame, crsTable, { ...says, at: first });
   report.problems.push(...placement.notes);
   return sketched(report, placement, around);
 }
@@ -237,7 +238,8 @@ async function inspectTable(
     report.problems.push(...turnElevations(table));
     const { x, y } = table.numbers;
     if (x && y) {
-      const placement = await placementFor(declare, around.frame, around.crsTable, mapUnitOf(table));
+      const says = { ...mapUnitOf(table), at: [x[0], y[0]] as [number, number] };
+      const placement = await placementFor(declare, around.frame, around.crsTable, says);
       const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
       report.problems.push(...placement.notes, ...oddCoordinates(table, degrees));
       report.sketch = sketchOfTable(table);

@@ -291,9 +291,11 @@ export async function inspectSegy(
   const headerSample = await sampleHeaders(source, headers);
   const withPlaces = rankPositions(headerSample, headers);
   const ranked = withPlaces.length > 0 ? withPlaces : rankWithoutCoordinates(headerSample, headers);
+  const seen = ranked[0]?.x ? coordinatesOf(headerSample, headers, ranked[0].x) : undefined;
   const placement = await placementFor(declare, around.frame, around.crsTable, {
     unit: headers.feet ? 'ft' : undefined,
     degrees: angles !== null,
+    at: seen && [seen.x[0], seen.y[0]],
   });
   const degrees = angles ? coordinatesOf(headerSample, headers, ranked[0]?.x || 181) : null;
   // what cannot be placed yet is looked at as if its degrees were laid out flat

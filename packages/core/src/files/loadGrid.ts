@@ -206,6 +206,7 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
   const placement = await placementFor(declare, loading.frame, loading.crsTable, {
     crs: grid.crs ?? system?.crs,
     metres: grid.metres,
+    at: grid.origin,
   });
   loading.takeFrame(placement);
   const { lattice, off } = latticeOf(grid, placement.toMap);

@@ -81,6 +81,10 @@ function objectsOf(
   ];
 }
 
+/** A place of a file of shapes. */
+const firstOf = ({ shapes, points }: { shapes: Shape[]; points: NamedPoint[] }): [number, number] | undefined =>
+  shapes[0]?.rings[0]?.[0] ?? points[0]?.at;
+
 export const NO_PRJ = 'No .prj file says what system it is in; its coordinates were taken for the project’s.';
 
 export const NOT_DEGREES =
@@ -96,7 +100,7 @@ export async function objectsOfShapes(loading: Loading, text: string): Promise<L
   const warnings: string[] = [];
   if (geo.skipped > 0) warnings.push(skippedFeatures(geo.skipped));
   if (!geo.crs) warnings.push(NOT_DEGREES);
-  const placement = await placementFor(declare, frame, crsTable, { crs: geo.crs });
+  const placement = await placementFor(declare, frame, crsTable, { crs: geo.crs, at: firstOf(geo) });
   loading.takeFrame(placement);
   warnings.push(...placement.notes);
   return { objects: objectsOf(loading, geo, placement.toMap, warnings), warnings };
@@ -170,7 +174,7 @@ export async function objectsOfShapefile(loading: Loading): Promise<Loaded> {
   if (system && !system.crs && !declare.crs) refuseUnknown(source.name, system);
   if (system?.note) warnings.push(system.note);
   if (!system && !declare.crs) warnings.push(NO_PRJ);
-  const placement = await placementFor(declare, frame, crsTable, { crs: system?.crs });
+  const placement = await placementFor(declare, frame, crsTable, { crs: system?.crs, at: firstOf(found) });
   loading.takeFrame(placement);
   warnings.push(...placement.notes);
   return { objects: objectsOf(loading, found, placement.toMap, warnings), warnings };
@@ -200,7 +204,8 @@ export async function objectsOfZipped(loading: Loading): Promise<Loaded> {
 export async function objectsOfNavigation(loading: Loading, text: string): Promise<Loaded> {
   const { source, declare, frame, crsTable, objects, started } = loading;
   const { lines, skipped } = parseP190(source.name, text);
-  const placement = await placementFor(declare, frame, crsTable);
+  const [[, x, y]] = lines[0].points;
+  const placement = await placementFor(declare, frame, crsTable, { at: [x, y] });
   loading.takeFrame(placement);
   const warnings = [...placement.notes];
   if (skipped > 0) warnings.push(`${skipped} records have no readable position and were left out.`);

@@ -108,7 +108,10 @@ export async function objectsOfTable(loading: Loading, text: string): Promise<Lo
   const warnings = [...table.warnings];
   const { x, y } = numbers;
   if (x && y) {
-    const placement = await placementFor(declare, loading.frame, loading.crsTable, mapUnitOf(table));
+    const placement = await placementFor(declare, loading.frame, loading.crsTable, {
+      ...mapUnitOf(table),
+      at: [x[0], y[0]],
+    });
     loading.takeFrame(placement);
     const degrees = mapUnitOf(table).degrees || declare.crs !== undefined;
     warnings.push(...placement.notes, ...oddCoordinates(table, degrees));

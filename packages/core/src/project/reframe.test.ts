@@ -55,7 +55,7 @@ describe('another coordinate system', () => {
     const objects = await (await project()).list();
     const [a, feet] = [await crsOf('EPSG:32740', crsTable), await crsOf('EPSG:2278', crsTable)];
     const { examples, says } = previewReframe(objects, a, feet);
-    expect(says).toContain('about 2 m');
+    expect(says).toMatch(/by EPSG:\d+ \(NAD83.*stated as good to/);
     expect(examples[0].name).toBe('A-1');
     expect(examples[0].now).toEqual([515000, 7643000]);
     expect(examples[0].converted?.[0]).not.toBeCloseTo(515000, 0);
@@ -72,11 +72,11 @@ describe('another coordinate system', () => {
   });
   test('a datum whose shift is not known is refused, not taken for none', async () => {
     const objects = await (await project()).list();
-    const unknown = (await crsTable()).find((r) => /nadgrids/.test(r[5]) && /utm|tmerc/.test(r[5]));
     const { says, refused } = previewReframe(
       objects,
       await crsOf('EPSG:32740', crsTable),
-      await crsOf(`EPSG:${unknown?.[0]}`, crsTable),
+      // NAD27(76), of which the registry has grids of shifts alone
+      await crsOf('EPSG:2029', crsTable),
     );
     expect(says).toBeNull();
     expect(refused).toContain('No transformation is known');

@@ -16,10 +16,10 @@ export interface Reframing {
   examples: { name: string; now: [number, number]; relabelled: [number, number]; converted: [number, number] | null }[];
 }
 
-/** From metres along the axes of one system to those of another. */
-export function mapBetween(from: Crs, to: Crs): { says: string; toMap: ToMap } {
-  const { says, convert } = transformBetween(from, to);
+/** From metres along the axes of one system to those of another; the operation is chosen for a place `at`, where one is given. */
+export function mapBetween(from: Crs, to: Crs, at?: [number, number]): { says: string; toMap: ToMap } {
   const [a, b] = [metresPerUnit(from), metresPerUnit(to)];
+  const { says, convert } = transformBetween(from, to, at && [at[0] / a, at[1] / a]);
   return {
     says,
     toMap: (x, y) => {
@@ -38,23 +38,31 @@ export function relabelBetween(from: Crs, to: Crs): ToMap | null {
   return Math.abs(scale - 1) < 1e-12 ? null : (x, y) => [x * scale, y * scale];
 }
 
+/** A place of a project, metres: its first well, or the corner of a volume. */
+export function placeOf(objects: EarthObject[]): [number, number] | undefined {
+  const well = objects.find((o) => o.kind === 'well');
+  if (well?.kind === 'well') return [well.x, well.y];
+  const volume = objects.find((o) => o.kind === 'volume' && !o.lattice.local);
+  return volume?.kind === 'volume' ? cornersOf(volume.lattice)[0] : undefined;
+}
+
 /** One well and one corner, in the units of each system. */
 export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Reframing {
   const [a, b] = [metresPerUnit(from), metresPerUnit(to)];
   let says: string | null = null;
   let refused: string | undefined;
   let toMap: ToMap | null = null;
-  try {
-    ({ says, toMap } = mapBetween(from, to));
-  } catch (cause) {
-    refused = (cause as Error).message;
-  }
   const well = objects.find((o) => o.kind === 'well');
   const volume = objects.find((o) => o.kind === 'volume');
   const places: [string, [number, number]][] = [];
   if (well?.kind === 'well') places.push([well.name, [well.x, well.y]]);
   if (volume?.kind === 'volume' && !volume.lattice.local)
     places.push([`first corner of ${volume.name}`, cornersOf(volume.lattice)[0]]);
+  try {
+    ({ says, toMap } = mapBetween(from, to, placeOf(objects)));
+  } catch (cause) {
+    refused = (cause as Error).message;
+  }
   return {
     says,
     refused,

@@ -6,6 +6,7 @@ import {
   frameFor,
   isGeographic,
   mapBetween,
+  placeOf,
   reframed,
   relabelBetween,
 } from '@lithagon/core';
@@ -43,7 +44,7 @@ export function FrameButton() {
       const { crs: code, crsName, unit } = frameFor(crs);
       const next: Frame = { ...(frame ?? frameFor(crs)), crs: code, crsName, unit };
       const from = frame ? await crsOf(frame.crs, crsTable) : null;
-      const toMap = from && (convert ? mapBetween(from, crs).toMap : relabelBetween(from, crs));
+      const toMap = from && (convert ? mapBetween(from, crs, placeOf(objects)).toMap : relabelBetween(from, crs));
       const moved = toMap ? reframed(objects, toMap, next) : [];
       const before = moved.map((o) => objects.find((b) => b.id === o.id)).filter((o) => o !== undefined);
       if (frame)

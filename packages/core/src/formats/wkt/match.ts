@@ -1,5 +1,6 @@
 import proj4 from 'proj4';
 import type { CrsRow } from '../../earth/crs.ts';
+import { withEllipsoid } from '../../earth/ellipsoids.ts';
 import { parseWkt } from './parse.ts';
 import { plain, systemIn, type WktSystem } from './projection.ts';
 
@@ -25,23 +26,11 @@ interface Projection {
   forward(p: { x: number; y: number }): { x: number; y: number };
 }
 
-// Ellipsoids of the registry that proj4 has no name for: half axis (m) and inverse flattening.
-const ELLIPSOIDS: Record<string, string> = {
-  GSK2011: '+a=6378136.5 +rf=298.2564151',
-  PZ90: '+a=6378136 +rf=298.257839303',
-  WGS72: '+a=6378135 +rf=298.26',
-  clrk80: '+a=6378249.145 +rf=293.4663',
-  clrk80ign: '+a=6378249.2 +rf=293.4660212936269',
-  danish: '+a=6377019.2563 +rf=300',
-  helmert: '+a=6378200 +rf=298.3',
-  NWL9D: '+a=6378145 +rf=298.25',
-};
 const DEGREE = Math.PI / 180;
 
 function projectionOf(definition: string): Projection | null {
   try {
-    const text = definition.replace(/\+ellps=(\w+)/, (all, name) => ELLIPSOIDS[name] ?? all);
-    return new (proj4 as unknown as { Proj: new (text: string) => Projection }).Proj(text);
+    return new (proj4 as unknown as { Proj: new (text: string) => Projection }).Proj(withEllipsoid(definition));
   } catch {
     return null;
   }
