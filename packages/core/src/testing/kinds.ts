@@ -99,6 +99,8 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       kind: 'contacts',
       gocM: 1,
       owcM: 2,
+      fluids: ['oil', 'water'],
+      base: 'seen',
       gocRange: [0, 1],
       owcRange: [1, 2],
       misfitPa: 1,

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Lattice } from '../earth/lattice.ts';
 import { insideRings } from '../numerics/rings.ts';
+import { normal } from '../testing/random.ts';
 import { contactsFromPressures } from './contacts.ts';
 import { hydrocarbonThickness, inPlace, type Rock } from './inPlace.ts';
 
@@ -98,23 +99,82 @@ describe('contacts from pressures', () => {
       const z = from + ((to - from) * n) / 23;
       return { z, p: f(z) + noise * Math.sin(n * 7.3) };
     });
+  const known = (gas: number | null, oil: number | null, water: number | null) => ({
+    density: { gas, oil, water },
+    densityError: 10,
+    pressureError: 1000,
+  });
+  const ALL = known(120, 780, 1030);
   test('gas, oil and water are parted where their gradients meet', () => {
-    const fit = contactsFromPressures(points(column(1013, 1067), 980, 1085, 2000), { gas: 120, oil: 780, water: 1030 });
-    expect(Math.abs((fit?.goc ?? 0) - 1013)).toBeLessThan(1.5);
-    expect(Math.abs((fit?.owc ?? 0) - 1067)).toBeLessThan(2.5);
-    expect(fit?.owcRange[0]).toBeLessThanOrEqual(1067.5);
-    expect(fit?.owcRange[1]).toBeGreaterThanOrEqual(1066.5);
+    const fit = contactsFromPressures(points(column(1013, 1067), 980, 1085, 2000), ALL);
+    expect(fit?.fluids).toEqual(['gas', 'oil', 'water']);
+    expect(Math.abs((fit?.gasOil?.z ?? 0) - 1013)).toBeLessThan(1.5);
+    expect(Math.abs((fit?.base?.z ?? 0) - 1067)).toBeLessThan(2.5);
+    for (const [c, truth] of [
+      [fit?.gasOil, 1013],
+      [fit?.base, 1067],
+    ] as const) {
+      expect(c?.kind).toBe('seen');
+      expect(c?.range[0]).toBeLessThanOrEqual(truth);
+      expect(c?.range[1]).toBeGreaterThanOrEqual(truth);
+    }
   });
-  test('oil alone over water', () => {
-    const fit = contactsFromPressures(points(column(null, 1050), 1000, 1080, 500), {
-      gas: null,
-      oil: 780,
-      water: 1030,
-    });
-    expect(fit?.goc).toBeNull();
-    expect(Math.abs((fit?.owc ?? 0) - 1050)).toBeLessThan(1.5);
+  test('oil alone over water: no gas is made up, though its density is known', () => {
+    const fit = contactsFromPressures(points(column(null, 1050), 1000, 1080, 500), ALL);
+    expect(fit?.fluids).toEqual(['oil', 'water']);
+    expect(fit?.gasOil).toBeNull();
+    expect(Math.abs((fit?.base?.z ?? 0) - 1050)).toBeLessThan(1.5);
   });
-  test('too few pressures say nothing', () => {
-    expect(contactsFromPressures([{ z: 1, p: 1 }], { gas: null, oil: 780, water: 1030 })).toBeNull();
+  test('oil points alone give no contact, but the depth at or below which it lies', () => {
+    const fit = contactsFromPressures(points(column(null, 1100), 980, 1060, 500), ALL);
+    expect(fit?.fluids).toEqual(['oil']);
+    expect(fit?.base).toEqual({ z: 1060, range: [1060, Number.POSITIVE_INFINITY], kind: 'at or below' });
+    expect(fit?.gasOil).toBeNull();
+  });
+  test('against water that is assumed they give one, and its range holds the truth', () => {
+    const fit = contactsFromPressures(points(column(null, 1100), 980, 1060, 500), { ...ALL, assumedWaterPa: 1e5 });
+    expect(fit?.base?.kind).toBe('assumed');
+    expect(Math.abs((fit?.base?.z ?? 0) - 1100)).toBeLessThan(15);
+    expect(fit?.base?.range[0]).toBeLessThan(1100);
+    expect(fit?.base?.range[1]).toBeGreaterThan(1100);
+  });
+  test('gas on water, gas on oil without water, and water alone', () => {
+    const gasWater = (z: number) => (z > 1040 ? 1e5 + 1030 * G * z : 1e5 + 1030 * G * 1040 - 120 * G * (1040 - z));
+    const fit = contactsFromPressures(points(gasWater, 1000, 1080, 500), ALL);
+    expect(fit?.fluids).toEqual(['gas', 'water']);
+    expect(Math.abs((fit?.base?.z ?? 0) - 1040)).toBeLessThan(1);
+    const gasOil = contactsFromPressures(points(column(1013, 1200), 980, 1060, 500), ALL);
+    expect(gasOil?.fluids).toEqual(['gas', 'oil']);
+    expect(Math.abs((gasOil?.gasOil?.z ?? 0) - 1013)).toBeLessThan(1.5);
+    expect(gasOil?.base).toMatchObject({ z: 1060, kind: 'at or below' });
+    const water = contactsFromPressures(points(column(null, 900), 980, 1060, 500), ALL);
+    expect(water).toMatchObject({ fluids: ['water'], base: null, gasOil: null });
+  });
+  test('an error of the densities is in the range: it holds the truth 90 times in 100 and more', () => {
+    const next = normal(11);
+    let [held, widths] = [0, 0];
+    const draws = 60;
+    for (let n = 0; n < draws; n++) {
+      const made = Array.from({ length: 14 }, (_, k) => {
+        const z = 1000 + 8 * k;
+        return { z, p: column(null, 1062)(z) + 3000 * next() };
+      });
+      const off = 25;
+      const fit = contactsFromPressures(made, {
+        density: { gas: null, oil: 780 + off * next(), water: 1030 + off * next() },
+        densityError: off,
+        pressureError: 3000,
+      });
+      const range = fit?.base?.kind === 'seen' ? fit.base.range : [0, 0];
+      if (range[0] <= 1062 && range[1] >= 1062) held++;
+      widths += range[1] - range[0];
+    }
+    expect(held / draws).toBeGreaterThan(0.9);
+    // and is no range that says nothing
+    expect(widths / draws).toBeLessThan(40);
+  });
+  test('too few points give nothing', () => {
+    expect(contactsFromPressures([{ z: 1, p: 1 }], ALL)).toBeNull();
+    expect(contactsFromPressures(points(column(null, 1050), 1000, 1080, 0), known(null, null, null))).toBeNull();
   });
 });

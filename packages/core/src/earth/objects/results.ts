@@ -6,8 +6,14 @@ import { arrayRefSchema, base, onBins } from './common.ts';
 export const contactsSchema = z.object({
   ...base,
   kind: z.literal('contacts'),
+  /** Gas over oil; null where there is no gas, and the same as `owcM` where there is no oil between gas and water. */
   gocM: z.number().nullable(),
+  /** Base of the hydrocarbons; the deepest that is known where no contact is seen. */
   owcM: z.number(),
+  /** Fluids that the pressures show, from the top. */
+  fluids: z.array(z.enum(['gas', 'oil', 'water'])).optional(),
+  /** Whether the base was seen, comes of water that was assumed, or lies at or below `owcM`; nothing where typed. */
+  base: z.enum(['seen', 'assumed', 'at or below']).optional(),
   /** What the data allow, about 95 %; null where typed. */
   gocRange: z.tuple([z.number(), z.number()]).nullable(),
   owcRange: z.tuple([z.number(), z.number()]).nullable(),

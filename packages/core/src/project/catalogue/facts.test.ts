@@ -99,7 +99,13 @@ describe('facts', () => {
     expect(factOf(contacts, 'Gas–oil')).toBe('none');
     expect(factOf(contacts, 'Oil–water')).toBe('1500.0 m TVDSS (1495.0 to 1507.0)');
     expect(factOf(contacts, 'Oil–water', FIELD)).toBe('4921.3 ft TVDSS (4904.9 to 4944.2)');
-    expect(factOf({ ...contacts, owcRange: null }, 'Oil–water')).toBe('1500.0 m TVDSS (typed)');
+    expect(factOf({ ...contacts, owcRange: null, misfitPa: undefined }, 'Oil–water')).toBe('1500.0 m TVDSS (typed)');
+    expect(factOf({ ...contacts, owcRange: null, base: 'at or below' }, 'Oil–water')).toBe(
+      'at or below 1500.0 m TVDSS, the deepest oil',
+    );
+    expect(factOf({ ...contacts, gocM: 1500, base: 'assumed' }, 'Gas–water')).toBe(
+      '1500.0 m TVDSS (1495.0 to 1507.0), against water that was assumed',
+    );
     expect(factOf(contacts, 'Misfit', FIELD)).toMatch(/^2 psi rms$/);
   });
 

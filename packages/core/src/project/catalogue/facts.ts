@@ -112,15 +112,23 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
       );
       break;
     case 'contacts': {
+      const typed = object.misfitPa === undefined;
       const range = (r: [number, number] | null) =>
-        r ? ` (${fixed(units.to(r[0], 'm'), 1)} to ${fixed(units.to(r[1], 'm'), 1)})` : ' (typed)';
-      out.push(
-        {
+        r ? ` (${fixed(units.to(r[0], 'm'), 1)} to ${fixed(units.to(r[1], 'm'), 1)})` : typed ? ' (typed)' : '';
+      const depth = units.text(object.owcM, 'm TVDSS');
+      const noOil = object.gocM !== null && object.gocM === object.owcM;
+      if (!noOil)
+        out.push({
           label: 'Gas–oil',
           value: object.gocM === null ? 'none' : `${units.text(object.gocM, 'm TVDSS')}${range(object.gocRange)}`,
-        },
-        { label: 'Oil–water', value: `${units.text(object.owcM, 'm TVDSS')}${range(object.owcRange)}` },
-      );
+        });
+      out.push({
+        label: noOil ? 'Gas–water' : 'Oil–water',
+        value:
+          object.base === 'at or below'
+            ? `at or below ${depth}, the deepest ${noOil ? 'gas' : 'oil'}`
+            : `${depth}${range(object.owcRange)}${object.base === 'assumed' ? ', against water that was assumed' : ''}`,
+      });
       if (object.misfitPa !== undefined)
         out.push({
           label: 'Misfit',

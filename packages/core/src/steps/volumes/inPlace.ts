@@ -88,7 +88,9 @@ export const inPlace = defineStep({
         object: base.name,
         fix: 'Make both from the same survey.',
       });
-    const { gocM: goc, owcM: owc } = inputs.contacts;
+    const { gocM: goc, owcM: owc, base: kind } = inputs.contacts;
+    if (kind === 'at or below')
+      warn('No contact was seen: the volumes are those above the deepest hydrocarbon, and a low case.');
     let rock: Pick<Rock, 'netToGross' | 'porosity' | 'waterInOil' | 'waterInGas'> = p;
     if (p.averages === 'well averages') {
       const density = {
@@ -142,8 +144,8 @@ export const inPlace = defineStep({
           { name: 'Field unit', unit: '' },
         ],
         rows: [
-          ['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS'],
-          ['Oil–water contact', owc, 'm TVDSS', owc / 0.3048, 'ft TVDSS'],
+          ...(goc === owc ? [] : [['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS']]),
+          [goc === owc ? 'Gas–water contact' : 'Oil–water contact', owc, 'm TVDSS', owc / 0.3048, 'ft TVDSS'],
           ['Net-to-gross', whole.netToGross, '', null, ''],
           ['Porosity', whole.porosity, '', null, ''],
           ['Water saturation, oil zone', whole.waterInOil, '', null, ''],
