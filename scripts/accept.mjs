@@ -149,7 +149,8 @@ function grossFromTruth(files, truth) {
     perInline: [(p[0] - o[0]) / 159, (p[1] - o[1]) / 159],
     perCrossline: [(q[0] - o[0]) / 199, (q[1] - o[1]) / 199],
   };
-  const rock = { netToGross: 1, porosity: 1, waterInOil: 0, waterInGas: 0, oilFactor: 1, gasFactor: 1 };
+  const whole = { netToGross: 1, porosity: 1, water: 0 };
+  const rock = { gas: whole, oil: whole, oilFactor: 1, gasFactor: 1 };
   const made = inPlace(
     lattice,
     surface('tolven-top'),

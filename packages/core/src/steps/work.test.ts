@@ -205,20 +205,36 @@ describe('the work on an earth in closed form', () => {
     };
     await store.commit({ put: [area, samples] });
     const [top, base, contacts, well] = await ids('Top in depth', 'Base in depth', 'Contacts', 'T-1');
+    const inputs = {
+      top: [top],
+      base: [base],
+      area: [area.id],
+      contacts: [contacts],
+      wells: [well],
+      fluids: [samples.id],
+    };
+    const zone = { topName: 'Top', baseName: 'Base' };
+    await expect(run('volumes.inPlace', 'X', inputs, zone)).rejects.toThrow(/T-1 has no interpreted porosity/);
+    await run('wells.shale', 'Shale', { wells: [well] }, { lines: 'typed', clean: 30, shale: 110 });
     await run(
-      'volumes.inPlace',
-      'Volumes',
-      { top: [top], base: [base], area: [area.id], contacts: [contacts], wells: [well], fluids: [samples.id] },
-      { topName: 'Top', baseName: 'Base', waterOhmM: 1 },
+      'wells.porosity',
+      'Porosity',
+      { wells: [well] },
+      { grain: 2650, fluid: ROCK.brine, brine: ROCK.waterOhmM },
     );
+    await run('wells.saturation', 'Saturation', { wells: [well] }, { law: 'Archie', water: ROCK.waterOhmM });
+    await run('wells.net', 'Net', { wells: [well] }, { mostShale: 0.4, leastPorosity: 0.1, mostWater: 0.6 });
+    await run('volumes.inPlace', 'Volumes', inputs, zone);
     const table = await named<ResultTable>(store, 'Volumes');
     const value = (quantity: string) => Number(table.rows.find((r) => r[0] === quantity)?.[1]);
-    expect(value('Net-to-gross')).toBeCloseTo(0.75, 1);
-    expect(value('Porosity')).toBeCloseTo(ROCK.porosity, 2);
-    expect(value('Water saturation, oil zone')).toBeCloseTo(ROCK.water, 1);
+    // the oil leg of the well alone: from Top to the contact, of which the sand is the upper part
+    const zoneTop = topM(WELL_AT.i, WELL_AT.j);
+    const leg = EARTH.owcM - zoneTop;
+    expect(value('Net-to-gross, oil leg')).toBeCloseTo(Math.min(1, (0.75 * EARTH.zoneM) / leg), 1);
+    expect(value('Porosity, oil leg')).toBeCloseTo(ROCK.porosity, 3);
+    expect(value('Water saturation, oil leg')).toBeCloseTo(ROCK.water, 2);
+    expect(value('T-1, oil leg: thickness')).toBeCloseTo(Math.min(leg, EARTH.zoneM), 0);
     expect(value('Oil formation volume factor')).toBe(1.25);
-    // the brine came from the water leg, not from the parameter
-    expect(table.madeBy.warnings.join()).toMatch(/brine of 0\.06\d? ohm·m from \d+ water-bearing samples/);
     // gross rock above the contact, bin by bin in fine steps
     let gross = 0;
     for (let i = 0; i < 17; i += 0.1)
@@ -230,6 +246,13 @@ describe('the work on an earth in closed form', () => {
     expect(value('Oil in place')).toBeCloseTo((value('Hydrocarbon pore') as number) / 1.25, 0);
     const map = (await store.list()).find((o) => o.kind === 'map');
     expect(map?.name).toContain('Hydrocarbon thickness');
+    // interpreted anew by another law, the saturation and the oil change with it
+    const before = value('Oil in place');
+    await run('wells.saturation', 'Saturation again', { wells: [well] }, { law: 'Archie', water: 2 * ROCK.waterOhmM });
+    await run('volumes.inPlace', 'Volumes again', inputs, zone);
+    const again = await named<ResultTable>(store, 'Volumes again');
+    const oil = Number(again.rows.find((r) => r[0] === 'Oil in place')?.[1]);
+    expect(oil / before).toBeCloseTo((1 - Math.SQRT2 * ROCK.water) / (1 - ROCK.water), 1);
   });
 
   test('a well without sonic, without checkshots, or outside the survey is refused by name, each with its reason', async () => {

@@ -6,16 +6,23 @@ export interface Contacts {
   owc: number;
 }
 
-export interface Rock {
-  /** Net over gross, porosity of net, water saturation of net in oil and in gas. */
+/** Rock of one leg: net over gross, porosity of net, water saturation of net. */
+export interface LegRock {
   netToGross: number;
   porosity: number;
-  waterInOil: number;
-  waterInGas: number;
+  water: number;
+}
+
+export interface Rock {
+  gas: LegRock;
+  oil: LegRock;
   /** Reservoir volume over volume at 15 °C and 101.325 kPa. */
   oilFactor: number;
   gasFactor: number;
 }
+
+/** Part of gross rock that is hydrocarbon. */
+const hydrocarbonPart = ({ netToGross, porosity, water }: LegRock) => netToGross * porosity * (1 - water);
 
 export interface InPlace {
   grossRock: number;
@@ -49,8 +56,7 @@ export function hydrocarbonThickness(
     if (Number.isNaN(from) || Number.isNaN(to)) return Number.NaN;
     if (to <= from) return 0;
     const split = contacts.goc === null ? from : Math.min(to, Math.max(from, contacts.goc));
-    const pore = rock.netToGross * rock.porosity;
-    return pore * ((split - from) * (1 - rock.waterInGas) + (to - split) * (1 - rock.waterInOil));
+    return (split - from) * hydrocarbonPart(rock.gas) + (to - split) * hydrocarbonPart(rock.oil);
   });
 }
 
@@ -95,17 +101,18 @@ export function inPlace(
           oil += part * (to - split);
         }
     }
-  const hydrocarbon = (gross: number, water: number) => gross * rock.netToGross * rock.porosity * (1 - water);
-  const net = (gas + oil) * rock.netToGross;
+  const net = (gross: number, leg: LegRock) => gross * leg.netToGross;
+  const pore = (gross: number, leg: LegRock) => net(gross, leg) * leg.porosity;
+  const [gasPore, oilPore] = [gas * hydrocarbonPart(rock.gas), oil * hydrocarbonPart(rock.oil)];
   return {
     grossRock: gas + oil,
     grossGas: gas,
     grossOil: oil,
-    net,
-    pore: net * rock.porosity,
-    hydrocarbonPore: hydrocarbon(gas, rock.waterInGas) + hydrocarbon(oil, rock.waterInOil),
-    oil: hydrocarbon(oil, rock.waterInOil) / rock.oilFactor,
-    gas: hydrocarbon(gas, rock.waterInGas) / rock.gasFactor,
+    net: net(gas, rock.gas) + net(oil, rock.oil),
+    pore: pore(gas, rock.gas) + pore(oil, rock.oil),
+    hydrocarbonPore: gasPore + oilPore,
+    oil: oilPore / rock.oilFactor,
+    gas: gasPore / rock.gasFactor,
     missing,
   };
 }

@@ -12,10 +12,8 @@ const lattice: Lattice = { inline: axis, crossline: axis, origin: [0, 0], perInl
 const surface = (f: (x: number, y: number) => number) =>
   Float32Array.from({ length: N * N }, (_, n) => f((n % N) * BIN - 1500, Math.floor(n / N) * BIN - 1500));
 const rock: Rock = {
-  netToGross: 0.8,
-  porosity: 0.25,
-  waterInOil: 0.3,
-  waterInGas: 0.2,
+  gas: { netToGross: 0.8, porosity: 0.25, water: 0.2 },
+  oil: { netToGross: 0.8, porosity: 0.25, water: 0.3 },
   oilFactor: 1.25,
   gasFactor: 0.01,
 };

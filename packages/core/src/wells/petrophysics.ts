@@ -99,18 +99,18 @@ export interface PoreFill {
 /**
  * Solve density porosity and Archie together: what fills the pores weighs on the density, and porosity decides the
  * saturation. The rock is taken as not invaded.
- * @param hydrocarbon, brine densities, kg/m³; @param waterOhmM resistivity of the brine
+ * @param rock densities of grains, hydrocarbon and brine (kg/m³), resistivity of the brine (ohm·m), Archie's m, n and a
  */
 export function poreFill(
   bulk: number,
   resistivity: number,
-  rock: { grain: number; hydrocarbon: number; brine: number; waterOhmM: number },
+  rock: { grain: number; hydrocarbon: number; brine: number; waterOhmM: number; m?: number; n?: number; a?: number },
 ): PoreFill {
   let water = 1;
   let porosity = densityPorosity(bulk, rock.grain, rock.brine);
   for (let n = 0; n < 60; n++) {
     porosity = densityPorosity(bulk, rock.grain, water * rock.brine + (1 - water) * rock.hydrocarbon);
-    const next = archie(resistivity, porosity, rock.waterOhmM);
+    const next = archie(resistivity, porosity, rock.waterOhmM, rock.m, rock.n, rock.a);
     if (Number.isNaN(next)) return { porosity: Math.max(0, porosity), water: 1 };
     if (Math.abs(next - water) < 1e-9) break;
     water = 0.5 * (water + next);

@@ -13,7 +13,11 @@ const params = z.object({
     'from pressures',
   ),
   gocM: number(
-    { title: 'Gas–oil contact', description: 'Typed depth; 0 where there is no gas, the depth of the water where there is no oil.', unit: 'm TVDSS' },
+    {
+      title: 'Gas–oil contact',
+      description: 'Typed depth; 0 where there is no gas, the depth of the water where there is no oil.',
+      unit: 'm TVDSS',
+    },
     { min: 0, max: 9000, step: 0.5, initial: 0 },
   ),
   owcM: number(

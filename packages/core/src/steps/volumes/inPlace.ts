@@ -3,9 +3,9 @@ import { LithagonError } from '../../earth/errors.ts';
 import { sameBins } from '../../earth/lattice.ts';
 import { insideRings } from '../../numerics/rings.ts';
 import { sampleValue } from '../../project/wells/fluids.ts';
-import { zoneAverages } from '../../project/wells/zoneAverages.ts';
+import { type Leg, type LegAverage, type ZoneAverages, zoneAverages } from '../../project/wells/zoneAverages.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
-import { inPlace as computeInPlace, hydrocarbonThickness, type Rock } from '../../volumes/inPlace.ts';
+import { inPlace as computeInPlace, hydrocarbonThickness, type LegRock, type Rock } from '../../volumes/inPlace.ts';
 import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
 const fraction = (title: string, description: string, initial: number) =>
@@ -16,27 +16,25 @@ const params = z.object({
   averages: choice(
     {
       title: 'Rock',
-      description: 'Net-to-gross, porosity and saturation: typed below, or averaged over the zone in the wells.',
+      description:
+        'Net-to-gross, porosity and saturation: typed below, or averaged in each fluid’s leg over the curves that were interpreted in the wells.',
     },
     ['well averages', 'typed'],
     'well averages',
   ),
   topName: text({ title: 'Zone from', description: 'Top of the zone as the wells name it.', names: 'top' }, ''),
   baseName: text({ title: 'Zone to', description: 'Base of the zone as the wells name it.', names: 'top' }, ''),
-  mostShale: fraction('Most shale', 'Rock with more shale than this is not net.', 0.5),
-  leastPorosity: fraction('Least porosity', 'Rock with less porosity than this is not net.', 0.1),
-  grainDensity: number(
-    { title: 'Grain density', description: 'Of the reservoir’s grains, for porosity from density.', unit: 'kg/m³' },
-    { min: 2000, max: 3200, step: 5, initial: 2650 },
-  ),
-  waterOhmM: number(
+  netBy: choice(
     {
-      title: 'Brine resistivity',
-      description: 'Used where no water-bearing rock in the wells tells it.',
-      unit: 'ohm·m',
+      title: 'Net rock',
+      description:
+        'By the net flag that was made in the wells, or by the cutoffs below; these also where a well has no flag.',
     },
-    { min: 0.005, max: 10, step: 0.005, initial: 0.05 },
+    ['net flag', 'cutoffs'],
+    'net flag',
   ),
+  mostShale: fraction('Most shale', 'Rock with more shale than this is not net.', 0.4),
+  leastPorosity: fraction('Least porosity', 'Rock with less porosity than this is not net.', 0.08),
   netToGross: fraction('Net-to-gross', 'Part of the rock that is reservoir.', 0.75),
   porosity: fraction('Porosity', 'Of the net rock.', 0.27),
   waterInOil: fraction('Water saturation, oil zone', 'Of the net rock’s pores.', 0.35),
@@ -55,13 +53,60 @@ const params = z.object({
 const STB = 1 / 0.158987294928;
 const SCF = 1 / 0.028316846592;
 
+type Row = (string | number | null)[];
+
+/** Rows of one width; what has no spread has none. */
+const padded = (rows: Row[]): Row[] =>
+  rows.map((row) =>
+    [...row, ...Array<null>(Math.max(0, 6 - row.length)).fill(null)].map((v) => (Number.isNaN(v) ? null : v)),
+  );
+
+/** Averages of a leg with their spread between wells. */
+function rockRows(leg: Leg, rock: LegRock, found: ZoneAverages | null): Row[] {
+  const own = found?.legs[leg];
+  const row = (title: string, value: number, spread: number | null | undefined): Row => [
+    `${title}, ${leg} leg`,
+    value,
+    '',
+    null,
+    '',
+    spread ?? null,
+  ];
+  return [
+    row('Net-to-gross', rock.netToGross, own?.netToGross.spread),
+    row('Porosity', rock.porosity, own?.porosity.spread),
+    row('Water saturation', rock.water, own?.water.spread),
+  ];
+}
+
+/** What one well has to say of one leg. */
+const wellRows = ({ well, leg, grossM, netToGross, porosity, water }: LegAverage): Row[] => [
+  [`${well}, ${leg} leg: thickness`, grossM, 'm', grossM / 0.3048, 'ft'],
+  [`${well}, ${leg} leg: net-to-gross`, netToGross, ''],
+  [`${well}, ${leg} leg: porosity`, porosity, ''],
+  [`${well}, ${leg} leg: water saturation`, water, ''],
+];
+
+/** How far apart wells put a volume, as a part of it: their averages taken as independent; NaN where it is not known. */
+function relativeSpread(leg: Leg, found: ZoneAverages | null): number {
+  const own = found?.legs[leg];
+  if (!own || own.netToGross.spread === null || own.porosity.spread === null || own.water.spread === null)
+    return Number.NaN;
+  return Math.hypot(
+    own.netToGross.spread / own.netToGross.value,
+    own.porosity.spread / own.porosity.value,
+    own.water.spread / (1 - own.water.value),
+  );
+}
+
 export const inPlace = defineStep({
   id: 'volumes.inPlace',
-  version: 3,
+  version: 4,
   stage: 'volumes',
   title: 'Volumes in place',
   summary: 'Rock, pore space, oil and gas of a zone between two depth surfaces, inside an area, above its contacts.',
-  source: 'Cells cut by contacts in proportion; Archie (1942), Transactions of the AIME 146, 54–62',
+  source:
+    'Cells cut by contacts in proportion; averages as Worthington & Cosentino (2005), SPE Reservoir Evaluation & Engineering 8, 276–290',
   reach: 'global',
   inputs: {
     top: { kind: 'horizon', title: 'Top', domain: 'depth' },
@@ -91,39 +136,47 @@ export const inPlace = defineStep({
     const { gocM: goc, owcM: owc, base: kind } = inputs.contacts;
     if (kind === 'at or below')
       warn('No contact was seen: the volumes are those above the deepest hydrocarbon, and a low case.');
-    let rock: Pick<Rock, 'netToGross' | 'porosity' | 'waterInOil' | 'waterInGas'> = p;
+    const typed = (water: number): LegRock => ({ netToGross: p.netToGross, porosity: p.porosity, water });
+    const legs: Record<Leg, LegRock> = { gas: typed(p.waterInGas), oil: typed(p.waterInOil) };
+    let found: ZoneAverages | null = null;
     if (p.averages === 'well averages') {
-      const density = {
-        grain: p.grainDensity,
-        gas: sampleValue(inputs.fluids, 'gas', 'density') ?? 150,
-        oil: sampleValue(inputs.fluids, 'oil', 'density') ?? 800,
-        brine: sampleValue(inputs.fluids, 'water', 'density') ?? 1030,
-      };
-      const found = await zoneAverages(store, around, inputs.wells, { ...p, density, contacts: { goc, owc } });
-      if (!found)
+      found = await zoneAverages(store, around, inputs.wells, {
+        topName: p.topName,
+        baseName: p.baseName,
+        contacts: { goc, owc },
+        cutoffs: p,
+        flags: p.netBy === 'net flag',
+      });
+      for (const note of found.notes) warn(note);
+      if (!found.legs.gas && !found.legs.oil)
         throw new LithagonError(
           'averages',
-          `No well given has gamma ray, density and resistivity between “${p.topName}” and “${p.baseName}”.`,
-          { fix: 'Choose wells that do, or type net-to-gross, porosity and saturations.' },
+          `No well given has net rock above the contacts between “${p.topName}” and “${p.baseName}” in its interpreted curves.${found.notes.length > 0 ? ` ${found.notes.join(' ')}` : ''}`,
+          {
+            fix: 'Make shale volume, porosity, water saturation and net rock in the wells first, or type the averages.',
+          },
         );
-      rock = {
-        netToGross: found.netToGross,
-        porosity: found.porosity,
-        waterInOil: found.waterInOil ?? p.waterInOil,
-        waterInGas: found.waterInGas ?? p.waterInGas,
-      };
-      if (found.waterInOil === null) warn('No well meets net rock with oil; its typed water saturation was used.');
-      if (found.waterInGas === null && goc !== null)
-        warn('No well meets net rock with gas; its typed water saturation was used.');
-      warn(
-        `Averages over ${found.wells.join(', ')}; brine of ${found.waterOhmM.toFixed(3)} ohm·m from ${found.waterFrom}.`,
-      );
+      for (const leg of ['gas', 'oil'] as const) {
+        if (leg === 'gas' ? goc === null : goc === owc) continue;
+        const own = found.legs[leg];
+        if (own)
+          legs[leg] = {
+            netToGross: own.netToGross.value,
+            porosity: own.porosity.value,
+            water: own.water.value,
+          };
+        else {
+          // rock is rock, whatever fills it; its saturation is not
+          const other = found.legs[leg === 'gas' ? 'oil' : 'gas'];
+          if (other) legs[leg] = { ...legs[leg], netToGross: other.netToGross.value, porosity: other.porosity.value };
+          warn(
+            `No well meets net rock with ${leg}: net-to-gross and porosity are those of the other leg, and its typed water saturation was used.`,
+          );
+        }
+      }
     }
     const whole: Rock = {
-      netToGross: rock.netToGross,
-      porosity: rock.porosity,
-      waterInOil: rock.waterInOil,
-      waterInGas: rock.waterInGas,
+      ...legs,
       oilFactor: sampleValue(inputs.fluids, 'oil', 'factor') ?? p.oilFactor,
       gasFactor: sampleValue(inputs.fluids, 'gas', 'factor') ?? p.gasFactor,
     };
@@ -142,23 +195,24 @@ export const inPlace = defineStep({
           { name: 'Unit', unit: '' },
           { name: 'Field', unit: '' },
           { name: 'Field unit', unit: '' },
+          { name: 'Spread between wells', unit: '' },
         ],
-        rows: [
+        rows: padded([
           ...(goc === owc ? [] : [['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS']]),
           [goc === owc ? 'Gas–water contact' : 'Oil–water contact', owc, 'm TVDSS', owc / 0.3048, 'ft TVDSS'],
-          ['Net-to-gross', whole.netToGross, '', null, ''],
-          ['Porosity', whole.porosity, '', null, ''],
-          ['Water saturation, oil zone', whole.waterInOil, '', null, ''],
-          ['Water saturation, gas zone', whole.waterInGas, '', null, ''],
+          ...(['gas', 'oil'] as const)
+            .filter((leg) => (leg === 'gas' ? goc !== null : goc !== owc))
+            .flatMap((leg) => rockRows(leg, whole[leg], found)),
           ['Oil formation volume factor', whole.oilFactor, 'm³/m³', whole.oilFactor, 'rb/stb'],
           ['Gas formation volume factor', whole.gasFactor, 'm³/m³', (whole.gasFactor * STB) / SCF, 'rb/scf'],
           ['Gross rock', v.grossRock, 'm³', v.grossRock / 1233.48183754752, 'acre-ft'],
           ['Net rock', v.net, 'm³', v.net / 1233.48183754752, 'acre-ft'],
           ['Pore', v.pore, 'm³', v.pore / 1233.48183754752, 'acre-ft'],
           ['Hydrocarbon pore', v.hydrocarbonPore, 'm³', v.hydrocarbonPore / 1233.48183754752, 'acre-ft'],
-          ['Oil in place', v.oil, 'Sm³', v.oil * STB, 'stb'],
-          ['Gas in place', v.gas, 'Sm³', v.gas * SCF, 'scf'],
-        ],
+          ['Oil in place', v.oil, 'Sm³', v.oil * STB, 'stb', v.oil * relativeSpread('oil', found)],
+          ['Gas in place', v.gas, 'Sm³', v.gas * SCF, 'scf', v.gas * relativeSpread('gas', found)],
+          ...(found?.wells ?? []).flatMap(wellRows),
+        ]),
         records: [
           {
             area: area.name,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Logs, ResultTable } from '../../earth/objects.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
-import { EARTH, topM, WELL_AT } from '../../testing/layeredField.ts';
+import { EARTH, ROCK, topM, WELL_AT } from '../../testing/layeredField.ts';
 import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
 import { parseRecipe, recipeOf, runRecipe } from '../../trail/recipe.ts';
@@ -34,7 +34,11 @@ describe('log steps', () => {
   });
   test('shale, porosity, saturation and net flags give back the rock that the logs were made from', async () => {
     await run('wells.shale', W, { lines: 'typed', clean: 30, shale: 110 });
-    await run('wells.porosity', W, { from: 'density', grain: 2650, fluid: 1030 });
+    await run('wells.porosity', W, { from: 'density', grain: 2650, fluid: 1030, brine: 0.06, hydrocarbon: 800 });
+    const filled = (await values('porosity')).data;
+    const first = (await logsNow()).depth;
+    const sand = filled[Math.round((topM(WELL_AT.i, WELL_AT.j) + 5 - first.firstM) / first.stepM)];
+    expect(sand).toBeCloseTo(ROCK.porosity, 3);
     await run('wells.saturation', W, { law: 'Archie', water: 0.06 });
     const [, table] = await run('wells.net', W, { mostShale: 0.4, leastPorosity: 0.1, mostWater: 0.6 });
     const rows = (table as ResultTable).rows;

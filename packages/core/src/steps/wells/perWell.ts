@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Units } from '../../earth/display.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import { type CurveClass, curveClassSchema, type EarthObject, type Logs } from '../../earth/objects.ts';
+import { type CurveClass, curveClassSchema, type EarthObject, type Kind, type Logs } from '../../earth/objects.ts';
 import { shownUnits } from '../../project/units.ts';
 import { type curveOf, type DepthAxis, type WellCurves, wellCurves } from '../../project/wells/curves.ts';
 import { writeWhole } from '../../storage/arrays.ts';
@@ -25,6 +25,10 @@ export interface OneWell extends WellCurves {
   /** A curve that must be there; a well without it is left out, and it is said. */
   need(name: string): Promise<Float32Array>;
   warn(sentence: string): void;
+  /** What the project has around the wells: of the kinds that the step reads with them. */
+  around: EarthObject[];
+  /** Say that one of these was used. */
+  uses(object: EarthObject): void;
   /** Those that sentences are written in. */
   units: Units;
 }
@@ -116,6 +120,8 @@ export async function forEachWell<T>(
           return values;
         },
         warn: (sentence) => warn(`${well.name}: ${sentence}`),
+        around,
+        uses: (object) => context.uses(object),
         units,
       });
       out.push({ well: well.name, made });
@@ -141,19 +147,22 @@ export function wellStep<P extends z.ZodObject>(spec: {
   summary: string;
   source: string;
   params: P;
+  /** Kinds of object that are read with the wells, besides their logs, surveys and tops. */
+  reads?: Kind[];
+  version?: number;
   axis: (params: z.infer<P>) => string[];
   foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
   make(one: OneWell, params: z.infer<P>): Promise<MadeCurve[] | { axis: DepthAxis; curves: MadeCurve[] }>;
 }) {
   return defineStep({
     id: spec.id,
-    version: 1,
+    version: spec.version ?? 1,
     stage: 'wells',
     title: spec.title,
     summary: spec.summary,
     source: spec.source,
     reach: 'global',
-    inputs: { wells: wellsInput([...COMPANIONS]) },
+    inputs: { wells: wellsInput([...COMPANIONS, ...(spec.reads ?? [])]) },
     params: spec.params,
     outputs: { logs: { kind: 'logs', title: spec.output, each: 'wells' } },
     foresee: spec.foresee,

@@ -1,20 +1,80 @@
 import { z } from 'zod';
+import type { ObjectOf } from '../../earth/objects.ts';
+import { sampleValue } from '../../project/wells/fluids.ts';
 import {
   densityPorosity,
   effectivePorosity,
   neutronDensityPorosity,
+  poreFill,
   raymerPorosity,
   wylliePorosity,
 } from '../../wells/petrophysics.ts';
 import { choice, number } from '../define.ts';
-import { wellStep } from './perWell.ts';
+import { type OneWell, wellStep } from './perWell.ts';
+
+/** How much less than density porosity neutron reads in gas, and over what thickness (m) that is said. */
+const CROSSOVER = { by: 0.06, m: 2 };
+/** Rock with more shale is taken for full of brine: what conducts there is not its pores. */
+const SHALY = 0.5;
+
+interface Pores {
+  pores: string;
+  grain: number;
+  fluid: number;
+  hydrocarbon: number;
+  brine: number;
+  m: number;
+  n: number;
+}
+
+/**
+ * Density porosity with what fills the pores: brine and the hydrocarbon that samples of the well, or else of the field,
+ * give; gas where neutron reads well below density. Gas that a single fluid would hide is said.
+ */
+async function withFluids(one: OneWell, rho: Float32Array, phi: Float32Array, p: Pores): Promise<Float32Array> {
+  const neutron = await one.get('neutron');
+  const crossed = phi.map((v, k) => (neutron && v > 0.05 && v - neutron[k] > CROSSOVER.by ? 1 : 0));
+  const crossedM = crossed.reduce((a, b) => a + b, 0) * one.axis.stepM;
+  const samples = one.around.filter((o): o is ObjectOf<'fluid samples'> => o.kind === 'fluid samples');
+  const own = samples.filter((o) => o.well === one.well.name);
+  const of = (fluid: 'gas' | 'oil') => sampleValue(own, fluid, 'density') ?? sampleValue(samples, fluid, 'density');
+  const [gas, oil] = [of('gas'), of('oil')];
+  const rt = p.pores === 'one fluid' ? null : await one.get('resistivity');
+  if (!rt) {
+    const why =
+      crossedM > CROSSOVER.m
+        ? `neutron reads below density over ${one.units.text(crossedM, 'm', 1)}`
+        : sampleValue(own, 'gas', 'density') !== null
+          ? 'a fluid sample is gas'
+          : null;
+    if (p.pores !== 'one fluid') one.warn(`no resistivity, so one fluid of ${p.fluid} kg/m³ was taken for all pores.`);
+    if (why && p.fluid > 500)
+      one.warn(`gas is likely, as ${why}: with one fluid of ${p.fluid} kg/m³ porosity is too high there.`);
+    return phi;
+  }
+  for (const o of samples) one.uses(o);
+  const shale = await one.get('shale volume');
+  const [light, heavy] = [gas ?? p.hydrocarbon, oil ?? gas ?? p.hydrocarbon];
+  if (gas === null && oil === null)
+    one.warn(`no fluid sample gives a density, so ${p.hydrocarbon} kg/m³ was taken for hydrocarbon.`);
+  else if (gas !== null && oil !== null && !neutron)
+    one.warn('gas and oil were sampled and no neutron log tells them apart, so that of oil was taken.');
+  return rho.map((v, k) => {
+    if (Number.isNaN(rt[k]) || (shale && shale[k] > SHALY)) return phi[k];
+    const hydrocarbon = crossed[k] ? light : heavy;
+    return poreFill(v, rt[k], { ...p, hydrocarbon, brine: p.fluid, waterOhmM: p.brine }).porosity;
+  });
+}
 
 export const porosity = wellStep({
   id: 'wells.porosity',
   title: 'Porosity',
   output: 'Porosity',
   summary: 'Total and effective porosity from density, sonic, or neutron and density together.',
-  source: 'Wyllie et al. (1956), Geophysics 21, 41–70; Raymer et al. (1980), SPWLA 21st Symposium',
+  version: 2,
+  reads: ['fluid samples'],
+  source:
+    'Archie (1942), Transactions of the AIME 146, 54–62; Wyllie et al. (1956), Geophysics 21, 41–70; Raymer et al. (1980), SPWLA 21st Symposium',
   params: z.object({
     from: choice(
       { title: 'From', description: 'The logs that it comes from.' },
@@ -25,10 +85,33 @@ export const porosity = wellStep({
       { title: 'Grain density', description: 'Of the minerals.', unit: 'kg/m³' },
       { min: 2500, max: 3000, step: 5, initial: 2650 },
     ),
+    pores: choice(
+      {
+        title: 'Pores hold',
+        description:
+          'With density: brine and hydrocarbon as porosity and resistivity together tell (Archie), or one fluid everywhere.',
+      },
+      ['what resistivity tells', 'one fluid'],
+      'what resistivity tells',
+    ),
     fluid: number(
-      { title: 'Fluid density', description: 'Of what fills the pores near the hole.', unit: 'kg/m³' },
+      { title: 'Fluid density', description: 'Of brine, or of the one fluid that fills all pores.', unit: 'kg/m³' },
       { min: 100, max: 1200, step: 5, initial: 1030 },
     ),
+    hydrocarbon: number(
+      {
+        title: 'Hydrocarbon density',
+        description: 'At the formation’s pressure; used where no fluid sample gives one.',
+        unit: 'kg/m³',
+      },
+      { min: 50, max: 950, step: 5, initial: 750 },
+    ),
+    brine: number(
+      { title: 'Brine resistivity', description: 'At the formation’s temperature.', unit: 'ohm.m' },
+      { min: 0.005, max: 5, step: 0.005, initial: 0.055 },
+    ),
+    m: number({ title: 'm', description: 'Cementation exponent.' }, { min: 1, max: 3.5, step: 0.05, initial: 2 }),
+    n: number({ title: 'n', description: 'Saturation exponent.' }, { min: 1, max: 4, step: 0.05, initial: 2 }),
     matrix: number(
       { title: 'Matrix slowness', description: 'Of the minerals.', unit: 'us/m' },
       { min: 120, max: 250, step: 1, initial: 182 },
@@ -53,7 +136,7 @@ export const porosity = wellStep({
       const rho = await one.need('density');
       const phi = rho.map((v) => densityPorosity(v, p.grain, p.fluid));
       const neutron = p.from === 'neutron and density' ? await one.need('neutron') : null;
-      total = neutron ? phi.map((v, n) => neutronDensityPorosity(neutron[n], v)) : phi;
+      total = neutron ? phi.map((v, n) => neutronDensityPorosity(neutron[n], v)) : await withFluids(one, rho, phi, p);
     }
     const outside = total.filter((v) => v < -0.05 || v > 0.6).length;
     if (outside > 0) one.warn(`${outside} samples gave a porosity below −5 % or above 60 % and are null.`);
