@@ -12,7 +12,7 @@ import {
   relationFrom,
   type Slowness,
 } from './calibrate.ts';
-import { type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
+import { bridgeGaps, type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
 import { type Evidence, evidenceOf, standsOver } from './evidence.ts';
 import { type MatchMap, matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
 import { alignTimes, greatestChange, type Pin, shiftThrough } from './warp.ts';
@@ -69,7 +69,8 @@ export interface TieLogs {
   density: Float64Array;
   densityEstimated: boolean;
   bridged: number;
-  spikes: number;
+  /** Samples that were taken out as spikes, by the log that had them: measured depths, m. */
+  spikes: { log: 'sonic' | 'density'; md: number[] }[];
 }
 
 /** Everything between the logs and the match, for one state of a tie. */
@@ -99,21 +100,23 @@ export interface TieChain {
 
 /** Logs of a well ready for a tie; null where the sonic is too short to say anything. */
 export function tieLogs(well: TieWell): TieLogs | null {
-  const sonic = mended(well.sonic);
+  const sonic = mended(well.sonic, well.stepM);
   if (sonic.last - sonic.first < 50) return null;
-  const dense = well.density ? mended(well.density) : null;
-  const sheared = well.shear ? mended(well.shear) : null;
+  const dense = well.density ? mended(well.density, well.stepM) : null;
+  const sheared = well.shear ? mended(well.shear, well.stepM) : null;
   const count = sonic.last - sonic.first + 1;
-  // where some density was logged, Gardner's relation takes its level from there
-  const levels = dense
-    ? Array.from(
-        { length: count },
-        (_, n) => dense.values[sonic.first + n] / gardner(1e6 / sonic.values[sonic.first + n]),
-      )
-        .filter((v) => !Number.isNaN(v))
-        .sort((a, b) => a - b)
-    : [];
-  const level = levels.length > 50 ? levels[levels.length >> 1] : 1;
+  // where some density was logged, Gardner's relation takes its level from there: across a gap that of either side
+  const levels = new Float64Array(count).fill(Number.NaN);
+  if (well.density && dense) {
+    const spikes = new Set(dense.removed);
+    for (let n = 0; n < count; n++) {
+      const k = sonic.first + n;
+      if (!Number.isNaN(well.density[k]) && !spikes.has(k))
+        levels[n] = well.density[k] / gardner(1e6 / sonic.values[k]);
+    }
+  }
+  const known = levels.filter((v) => !Number.isNaN(v)).length;
+  if (known > 50) bridgeGaps(levels);
   const md = new Float64Array(count);
   const tvdss = new Float64Array(count);
   const secondsPerMetre = new Float64Array(count);
@@ -123,8 +126,7 @@ export function tieLogs(well: TieWell): TieLogs | null {
     md[n] = well.firstM + k * well.stepM;
     tvdss[n] = pointAtMd(well.path, md[n]).tvdss;
     secondsPerMetre[n] = sonic.values[k] * 1e-6;
-    const rho = dense ? dense.values[k] : Number.NaN;
-    density[n] = Number.isNaN(rho) ? level * gardner(1 / secondsPerMetre[n]) : rho;
+    density[n] = (Number.isNaN(levels[n]) ? 1 : levels[n]) * gardner(1 / secondsPerMetre[n]);
   }
   let [gap, longest] = [0, 0];
   for (let k = sonic.first; k <= sonic.last; k++) {
@@ -142,7 +144,14 @@ export function tieLogs(well: TieWell): TieLogs | null {
     density,
     densityEstimated: !dense,
     bridged: sonic.bridged + (dense?.bridged ?? 0),
-    spikes: sonic.spikes + (dense?.spikes ?? 0),
+    spikes: (
+      [
+        ['sonic', sonic.removed],
+        ['density', dense?.removed ?? []],
+      ] as const
+    )
+      .filter(([, removed]) => removed.length > 0)
+      .map(([log, removed]) => ({ log, md: removed.map((k) => well.firstM + k * well.stepM) })),
   };
 }
 

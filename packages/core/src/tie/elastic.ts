@@ -68,32 +68,79 @@ export function elasticInTime(
   return { firstMs, stepMs, impedance, reflectivity, ...averaged };
 }
 
-/** A log with its gaps bridged by straight lines and its spikes taken out (Hampel 1974: median ± 4 scaled deviations). */
+/** What spikes are told by: heights in metres, so that sampling changes nothing. */
+const SPIKE = {
+  /** Height on either side over which a sample is compared with the median. */
+  besideM: 2,
+  /** No tool sees a bed thinner than this: what sticks out for less is no rock. */
+  thinnestM: 0.5,
+  /** Scaled deviations, and part of the median, by which it has to stick out. */
+  deviations: 4,
+  part: 0.02,
+};
+
+/**
+ * Samples of a log that are spikes: they stick out of the median about them (Hampel 1974, Journal of the American
+ * Statistical Association 69, 383–393), and of what lies on either side to the same hand, for less than a bed that a tool
+ * can see. Edges of beds and beds themselves stay.
+ */
+export function spikesOf(values: ArrayLike<number>, stepM: number): number[] {
+  const n = values.length;
+  const half = Math.max(3, Math.round(SPIKE.besideM / stepM));
+  const longest = Math.max(1, Math.floor(SPIKE.thinnestM / stepM + 1e-6));
+  const outside = new Uint8Array(n);
+  const limits = new Float64Array(n);
+  const near: number[] = [];
+  const medianOf = (from: number, to: number) => {
+    near.length = 0;
+    for (let q = Math.max(0, from); q <= Math.min(n - 1, to); q++) if (!Number.isNaN(values[q])) near.push(values[q]);
+    near.sort((a, b) => a - b);
+    return near.length > 0 ? near[near.length >> 1] : Number.NaN;
+  };
+  for (let k = 0; k < n; k++) {
+    if (Number.isNaN(values[k])) continue;
+    const median = medianOf(k - half, k + half);
+    const deviations = near.map((v) => Math.abs(v - median)).sort((a, b) => a - b);
+    const spread = 1.4826 * deviations[deviations.length >> 1];
+    limits[k] = Math.max(SPIKE.deviations * spread, SPIKE.part * Math.abs(median));
+    if (Math.abs(values[k] - median) > limits[k]) outside[k] = 1;
+  }
+  const out: number[] = [];
+  for (let k = 0; k < n; k++) {
+    if (!outside[k]) continue;
+    let end = k;
+    while (end + 1 < n && outside[end + 1]) end++;
+    const own = medianOf(k, end);
+    const limit = limits[k];
+    const [before, after] = [medianOf(k - half, k - 1), medianOf(end + 1, end + half)];
+    const apart = [before, after].filter((v) => !Number.isNaN(v)).map((v) => own - v);
+    const oneHand = apart.every((v) => v > limit) || apart.every((v) => v < -limit);
+    if (end - k + 1 <= longest && oneHand) for (let q = k; q <= end; q++) out.push(q);
+    k = end;
+  }
+  return out;
+}
+
+/** A log with its spikes taken out and its gaps bridged by straight lines; `removed` are the samples of spikes. */
 export function mended(
   values: Float32Array | Float64Array,
-  halfWindow = 12,
-): { values: Float64Array; bridged: number; spikes: number; first: number; last: number } {
+  stepM: number,
+): { values: Float64Array; bridged: number; removed: number[]; first: number; last: number } {
   const n = values.length;
   let [first, last] = [0, n - 1];
   while (first < n && Number.isNaN(values[first])) first++;
   while (last > first && Number.isNaN(values[last])) last--;
   const out = Float64Array.from(values);
-  let [bridged, spikes] = [0, 0];
-  const near: number[] = [];
-  for (let k = first; k <= last; k++) {
-    if (Number.isNaN(values[k])) continue;
-    near.length = 0;
-    for (let q = Math.max(first, k - halfWindow); q <= Math.min(last, k + halfWindow); q++)
-      if (!Number.isNaN(values[q])) near.push(values[q]);
-    near.sort((a, b) => a - b);
-    const median = near[near.length >> 1];
-    const deviations = near.map((v) => Math.abs(v - median)).sort((a, b) => a - b);
-    const spread = 1.4826 * deviations[deviations.length >> 1];
-    if (Math.abs(values[k] - median) > Math.max(4 * spread, 0.02 * Math.abs(median))) {
-      out[k] = Number.NaN;
-      spikes++;
-    }
-  }
+  const removed = spikesOf(values, stepM);
+  for (const k of removed) out[k] = Number.NaN;
+  let bridged = 0;
+  for (let k = first; k <= last; k++) if (Number.isNaN(values[k])) bridged++;
+  bridgeGaps(out, first, last);
+  return { values: out, bridged, removed, first, last };
+}
+
+/** Fill NaN between two samples of an array by straight lines, and at its ends by the nearest value. */
+export function bridgeGaps(out: Float64Array, first = 0, last = out.length - 1): void {
   for (let k = first; k <= last; k++) {
     if (!Number.isNaN(out[k])) continue;
     let to = k;
@@ -104,10 +151,8 @@ export function mended(
       const b = to <= last ? out[to] : out[from];
       out[q] = a + ((b - a) * (q - from)) / (to - from);
     }
-    for (let q = k; q < to; q++) if (Number.isNaN(values[q])) bridged++;
     k = to;
   }
-  return { values: out, bridged, spikes, first, last };
 }
 
 /** Density (kg/m³) from velocity (m/s), Gardner et al. (1974), Geophysics 39, 770–780: 310·v^0.25. */

@@ -121,12 +121,29 @@ describe('elastic logs', () => {
     log[60] = 900;
     log.fill(Number.NaN, 100, 110);
     log.fill(Number.NaN, 0, 5);
-    const m = mended(log);
-    expect(m.spikes).toBe(1);
+    const m = mended(log, 0.15);
+    expect(m.removed).toEqual([60]);
     expect(m.bridged).toBe(10);
     expect([m.first, m.last]).toEqual([5, 199]);
     expect(Math.abs(m.values[60] - 312)).toBeLessThan(4);
     expect(m.values[105]).toBeCloseTo((log[99] * 5 + log[110] * 6) / 11, 0);
+  });
+  test('beds are no spikes, however a log is sampled: all that is rock stays, and its edges', () => {
+    for (const stepM of [0.1, 0.1524, 0.25, 0.5, 1])
+      for (const bedM of [1, 1.5, 2, 3, 6]) {
+        if (bedM < 2 * stepM) continue;
+        const count = Math.round(120 / stepM);
+        const log = Float64Array.from({ length: count }, (_, n) => {
+          const z = n * stepM;
+          // limestone stringers in shale: a third faster, with sharp edges
+          return z % 30 > 10 && z % 30 <= 10 + bedM ? 210 : 320 + Math.sin(n);
+        });
+        expect(mended(log, stepM).removed, `${bedM} m at ${stepM} m`).toEqual([]);
+        // and one wild reading is taken out wherever it is
+        const at = Math.round(25 / stepM);
+        log[at] = 900;
+        expect(mended(log, stepM).removed, `a spike at ${stepM} m`).toEqual([at]);
+      }
   });
   test('Gardner’s density at 3000 m/s', () => {
     expect(gardner(3000)).toBeCloseTo(2294, 0);

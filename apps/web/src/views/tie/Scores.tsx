@@ -49,7 +49,7 @@ export function Scores({ tie }: { tie: Tie }) {
     ],
     ['Checkshots', tie.borrowedFrom ? 'none of its own' : `${spread.toFixed(1)} ms rms from the line`],
     ['Density', logs.densityEstimated ? 'estimated from velocity' : 'logged', logs.densityEstimated],
-    ['Mended', `${logs.spikes} spikes, ${logs.bridged} nulls`],
+    ['Mended', `${logs.spikes.reduce((n, s) => n + s.md.length, 0)} spikes, ${logs.bridged} nulls`],
   ];
   return (
     <StripPlot title="How good is it?">

@@ -241,7 +241,13 @@ export const tieWell = defineStep({
     for (const sentence of warnings) warn(sentence);
     if (borrowedFrom) warn(`${well.name} has no checkshots; its times begin as those of ${borrowedFrom}.`);
     if (logs.densityEstimated) warn(`${well.name} has no density; it was estimated from velocity.`);
-    if (logs.spikes > 0) warn(`${logs.spikes} spikes were taken out of the logs.`);
+    const units = await shownUnits(store);
+    for (const { log, md } of logs.spikes) {
+      const shown = md.slice(0, 5).map((m) => units.text(m, 'm', 1));
+      warn(
+        `${md.length} ${md.length === 1 ? 'sample of the' : 'samples of the'} ${log} ${md.length === 1 ? 'was a spike' : 'were spikes'} and taken out, at ${shown.join(', ')}${md.length > 5 ? ' …' : ''} MD.`,
+      );
+    }
     if (logs.bridged > 0) warn(`${logs.bridged} log samples that were null were bridged by straight lines.`);
     const { runnerUp } = chain.map;
     const r2 = chain.correlation ** 2;
