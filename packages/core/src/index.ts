@@ -45,7 +45,7 @@ export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';
 export * from './project/make.ts';
 export { type PlacedBin, placedAt, placedLike, placedVolume } from './project/place.ts';
-export { attached, type Declarable, reclassed, redeclared, toSi } from './project/redeclare.ts';
+export { attached, type Declarable, reclassed, redatumed, redeclared, toSi } from './project/redeclare.ts';
 export { mapBetween, placeOf, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { shownUnits } from './project/units.ts';
 export * from './project/wells/carry.ts';

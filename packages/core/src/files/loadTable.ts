@@ -309,7 +309,7 @@ function wellTable(
     columns: columns.map(({ name, unit }) => ({ name, unit })),
     rows: cells,
     ...(reference ? { reference } : {}),
-    ...(reference && frame
+    ...(kind === 'checkshots' && frame
       ? { datumM: frame.datumM ?? 0, replacementVelocity: frame.replacementVelocity ?? 1500 }
       : {}),
     madeBy,

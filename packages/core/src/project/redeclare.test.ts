@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import type { Logs, Volume, WellTable } from '../earth/objects.ts';
 import { layeredField } from '../testing/layeredField.ts';
 import { MADE } from '../testing/objects.ts';
-import { attached, checkRange, reclassed, redeclared, toSi } from './redeclare.ts';
+import { attached, checkRange, reclassed, redatumed, redeclared, toSi } from './redeclare.ts';
 
 let seismic: Volume;
 let logs: Logs;
@@ -92,4 +92,25 @@ describe('what belongs to a well', () => {
     expect(other.revision).not.toBe(logs.revision);
     expect(logs.curves[0].class).toBe('sonic');
   });
+});
+
+test('checkshots of which nobody said what they count from follow the datum of the project, and others do not', () => {
+  const shots = (name: string, more: object) =>
+    ({
+      id: name,
+      kind: 'checkshots',
+      name,
+      revision: 'r',
+      stage: 'wells',
+      well: 'A',
+      columns: [],
+      rows: [],
+      ...more,
+    }) as never;
+  const frame = { datumM: 300, replacementVelocity: 2000 } as never;
+  const { before, after } = redatumed([shots('a', {}), shots('b', { reference: 'msl', datumM: 0 })], frame);
+  expect(before.map((o) => o.name)).toEqual(['a']);
+  expect(after[0]).toMatchObject({ name: 'a', datumM: 300, replacementVelocity: 2000 });
+  expect(after[0].revision).not.toBe('r');
+  expect(redatumed(after, frame).before).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import { LithagonError } from '../earth/errors.ts';
-import type { CurveClass, EarthObject, Logs, SeismicLine, Volume } from '../earth/objects.ts';
+import type { CurveClass, EarthObject, Frame, Logs, SeismicLine, Volume } from '../earth/objects.ts';
 import { dimensionOf, factor, QUANTITIES, type Quantity, unitNamed } from '../earth/units.ts';
 import { loadedRevision } from './make.ts';
 
@@ -44,6 +44,29 @@ export function redeclared<T extends Volume | SeismicLine>(object: T, said: Part
   checkRange(object.name, next.quantity, next.unit, object.statistics);
   const { domain, quantity, unit, polarity } = next;
   return { ...next, revision: loadedRevision(object.revision, { domain, quantity, unit, polarity }) };
+}
+
+/**
+ * Checkshots that follow a frame whose datum or replacement velocity changes: those of which nobody has said what their
+ * times are counted from are counted from its datum, whichever it is.
+ */
+export function redatumed(objects: EarthObject[], frame: Frame): { before: EarthObject[]; after: EarthObject[] } {
+  const { datumM = 0, replacementVelocity = 1500 } = frame;
+  const before = objects.filter(
+    (o) =>
+      o.kind === 'checkshots' &&
+      !o.reference &&
+      ((o.datumM ?? 0) !== datumM || (o.replacementVelocity ?? 1500) !== replacementVelocity),
+  );
+  return {
+    before,
+    after: before.map((o) => ({
+      ...o,
+      datumM,
+      replacementVelocity,
+      revision: loadedRevision(o.revision, { datumM, replacementVelocity }),
+    })),
+  };
 }
 
 /** An object that belongs to a well, said to belong to another of a name that almost agrees. */

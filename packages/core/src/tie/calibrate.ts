@@ -1,5 +1,5 @@
 import { solve } from '../numerics/leastSquares.ts';
-import type { TimeDepth } from '../wells/timeDepth.ts';
+import { AT_SEA, type TimeDepth } from '../wells/timeDepth.ts';
 
 /** Slowness down a well: depths below the datum (m, rising) and s/m, without gaps. */
 export interface Slowness {
@@ -117,7 +117,7 @@ export function calibrate(
 }
 
 /**
- * The whole relation of a well: checkshots above the sonic, the calibrated sonic below, by steps of about `stepM`, each
+ * The whole relation of a well: from where times begin (`start`) checkshots above the sonic, the calibrated sonic below, by steps of about `stepM`, each
  * time moved by what `moved` adds to it (growing from nothing at the datum down to the first checkshot).
  */
 export function relationFrom(
@@ -125,14 +125,16 @@ export function relationFrom(
   twt: Float64Array,
   shots: { tvdss: number; twt: number }[],
   moved: (twt: number) => number,
+  start = AT_SEA,
   stepM = 4,
 ): TimeDepth {
-  const pairs: [number, number][] = [[0, 0]];
+  const pairs = start.map(({ tvdss, twt }): [number, number] => [tvdss, twt]);
+  const [beginsM] = pairs[0];
   const push = (z: number, t: number) => {
     const [lastZ, lastT] = pairs[pairs.length - 1];
     if (z > lastZ + 1e-6 && t > lastT + 1e-6) pairs.push([z, t]);
   };
-  const above = shots.filter((s) => s.tvdss > 0 && s.tvdss < log.tvdss[0] - 10).sort((a, b) => a.tvdss - b.tvdss);
+  const above = shots.filter((s) => s.tvdss > beginsM && s.tvdss < log.tvdss[0] - 10).sort((a, b) => a.tvdss - b.tvdss);
   for (const s of above) push(s.tvdss, s.twt + moved(s.twt));
   let next = log.tvdss[0];
   for (let n = 0; n < twt.length; n++)

@@ -1,7 +1,7 @@
 import { type Units, unitsOf } from '../earth/display.ts';
 import type { WellPath } from '../wells/path.ts';
 import { pointAtMd } from '../wells/path.ts';
-import type { TimeDepth } from '../wells/timeDepth.ts';
+import type { TimeDepth, TimedDepth } from '../wells/timeDepth.ts';
 import {
   type Calibration,
   calibrate,
@@ -31,6 +31,8 @@ export interface TieWell {
   shear: Float32Array | null;
   /** TVDSS m, TWT ms. */
   shots: { tvdss: number; twt: number }[];
+  /** Where its times begin; at the sea where not given. */
+  start?: TimedDepth[];
   /** Whether the times are another well's: the sonic hangs from them at its top, and is not bent to them. */
   borrowed?: boolean;
 }
@@ -183,7 +185,7 @@ export function movedRelation(
   const { tvdss } = logs.slowness;
   // times of another well end where the sonic begins
   const shots = well.borrowed ? well.shots.filter((s) => s.tvdss < tvdss[0]) : well.shots;
-  return relationFrom(logs.slowness, calibration.twt, shots, moved);
+  return relationFrom(logs.slowness, calibration.twt, shots, moved, well.start);
 }
 
 /**

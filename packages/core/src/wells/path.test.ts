@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { uniform } from '../testing/random.ts';
 import { mdAtTvdss, pointAtMd, wellPath } from './path.ts';
-import { depthOfTwt, fromCheckshots, twtOfDepth } from './timeDepth.ts';
+import { depthOfTwt, fromCheckshots, startOf, twtOfDepth } from './timeDepth.ts';
 
 describe('minimum curvature', () => {
   test('a vertical well goes straight down from its kelly bushing', () => {
@@ -177,6 +177,19 @@ describe('time and depth from checkshots', () => {
     if (!relation) throw new Error('no relation');
     for (const z of [10, 499, 700, 1000, 1200]) expect(depthOfTwt(relation, twtOfDepth(relation, z))).toBeCloseTo(z, 9);
     expect(twtOfDepth(relation, -5)).toBeNaN();
+  });
+  test('with a datum above the sea times begin there, with the replacement velocity down to the well', () => {
+    // a datum at 300 m, ground and bushing at 260 m, rock of 2400 m/s below
+    const twt = (tvdss: number) => (2000 * 40) / 2000 + (2000 * (tvdss + 260)) / 2400;
+    const shots = [-100, 200, 500, 900].map((tvdss) => ({ tvdss, twt: twt(tvdss) }));
+    const relation = fromCheckshots(shots, startOf(300, 2000, 260));
+    if (!relation) throw new Error('no relation');
+    for (const z of [-250, -100, 0, 50, 400, 900]) expect(twtOfDepth(relation, z)).toBeCloseTo(twt(z), 6);
+    expect(twtOfDepth(relation, -300)).toBe(0);
+    expect(depthOfTwt(relation, 20)).toBeCloseTo(-280, 6);
+    // from the sea those would be off by the time from the datum down
+    const naive = fromCheckshots(shots);
+    expect(Math.abs(twtOfDepth(naive as never, 50) - twt(50))).toBeGreaterThan(50);
   });
   test('too few pairs are no relation', () => {
     expect(fromCheckshots([{ tvdss: 500, twt: 500 }])).toBeNull();

@@ -1,6 +1,7 @@
-import { type Frame, unitsOf } from '@lithagon/core';
+import { type Frame, redatumed, unitsOf } from '@lithagon/core';
 import { useId } from 'react';
 import { edit } from '../../state/history';
+import { useProject } from '../../state/project';
 import { Segmented } from '../../ui/Segmented';
 import css from './Frame.module.css';
 
@@ -8,8 +9,11 @@ import css from './Frame.module.css';
 export function FrameFields({ frame }: { frame: Frame }) {
   const units = unitsOf(frame);
   const id = useId();
-  const say = (name: string, change: Partial<Frame>) =>
-    void edit(name, [], [], { before: frame, after: { ...frame, ...change } });
+  const say = (name: string, change: Partial<Frame>) => {
+    const next = { ...frame, ...change };
+    const { before, after } = redatumed(useProject.getState().objects, next);
+    void edit(name, before, after, { before: frame, after: next });
+  };
   const number = (label: string, key: 'datumM' | 'replacementVelocity', si: string, help: string, usual: number) => (
     <div className={css.field}>
       <label htmlFor={id + key}>{label}</label>

@@ -1,5 +1,6 @@
 import type { EarthObject, Well, WellTable } from '../../earth/objects.ts';
 import { pointAtMd } from '../../wells/path.ts';
+import { startOf, type TimedDepth } from '../../wells/timeDepth.ts';
 import { mdsOf, pathOf } from './wells.ts';
 
 /** TVDSS of a row that gives it, or TVD from the kelly bushing, or only measured depth; NaN where none can be had. */
@@ -26,6 +27,11 @@ export function shotsOf(objects: EarthObject[], table: WellTable): { tvdss: numb
   return table.rows
     .map((r) => ({ tvdss: tvdssOf(objects, well, r[0], r[1], r[3]), twt: Number(r[2]) - early }))
     .filter((r) => Number.isFinite(r.tvdss) && Number.isFinite(r.twt));
+}
+
+/** Where the times of a table of checkshots begin: at the datum that held when it was loaded. */
+export function startOfTable(objects: EarthObject[], table: WellTable): TimedDepth[] {
+  return startOf(table.datumM ?? 0, table.replacementVelocity ?? 1500, headOf(objects, table.well)?.kbM);
 }
 
 /** Pressures (Pa) of a table by TVDSS (m); rows whose depth cannot be had yet are left out. */

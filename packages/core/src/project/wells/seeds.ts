@@ -2,7 +2,7 @@ import { toIndex } from '../../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import { fromCheckshots, type TimeDepth, twtOfDepth } from '../../wells/timeDepth.ts';
-import { shotsOf } from './checkshots.ts';
+import { shotsOf, startOfTable } from './checkshots.ts';
 import { activeRelation, pathOf, tableOf, topsOf } from './wells.ts';
 
 /** Time and depth of a well by its active tie, or by its checkshots where it is not tied. */
@@ -10,7 +10,7 @@ export function relationOf(objects: EarthObject[], well: string): TimeDepth | nu
   const tie = activeRelation(objects, well);
   if (tie) return { tvdss: Float64Array.from(tie.pairs, (p) => p[0]), twt: Float64Array.from(tie.pairs, (p) => p[1]) };
   const table = tableOf(objects, well, 'checkshots');
-  return table ? fromCheckshots(shotsOf(objects, table)) : null;
+  return table ? fromCheckshots(shotsOf(objects, table), startOfTable(objects, table)) : null;
 }
 
 /** Where a well meets a top on a volume's lattice, with its time; null where it has no such top or no time. */

@@ -7,7 +7,7 @@ import type { TieWell } from '../../tie/chain.ts';
 import type { Series } from '../../tie/match.ts';
 import { mdAtTvdss, pointAtMd } from '../../wells/path.ts';
 import { depthOfTwt, type TimeDepth, twtOfDepth } from '../../wells/timeDepth.ts';
-import { shotsOf } from './checkshots.ts';
+import { shotsOf, startOfTable } from './checkshots.ts';
 import { wellCurves } from './curves.ts';
 import { relationOf } from './seeds.ts';
 import { pathOf, tableOf } from './wells.ts';
@@ -58,7 +58,7 @@ export async function tieWellOf(
   if (back > 0) notes.push(`${back} checkshots of ${well.name} go back in time with depth and were left out.`);
   if (borrowed) {
     const last = logs.tvdss(logs.axis.count - 1);
-    for (let z = 50; z < Math.min(last, borrowed.tvdss[borrowed.tvdss.length - 1]); z += 50)
+    for (let z = borrowed.tvdss[0] + 50; z < Math.min(last, borrowed.tvdss[borrowed.tvdss.length - 1]); z += 50)
       rising.push({ tvdss: z, twt: twtOfDepth(borrowed, z) });
   }
   return {
@@ -70,6 +70,11 @@ export async function tieWellOf(
     density: await logs.get('density'),
     shear: await logs.get('shear sonic'),
     shots: rising,
+    start: table
+      ? startOfTable([well, ...around], table)
+      : borrowed
+        ? [{ tvdss: borrowed.tvdss[0], twt: borrowed.twt[0] }]
+        : undefined,
     borrowed: borrowed !== null,
     borrowedFrom: borrowed && like ? like.name : null,
   };
