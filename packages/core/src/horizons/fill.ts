@@ -5,7 +5,8 @@ export type Cuts = Uint8Array;
  * Fill the gaps of a grid with the surface of least curvature and tension through what is known: continuous curvature
  * splines in tension (Smith & Wessel 1990, Geophysics 55, 293–305), as the minimum of
  * `(1 − T)·Σ(second differences)² + T·Σ(first differences)²` over the unknown nodes, by conjugate gradients.
- * Differences that a cut goes through are left out, so that a fault is no bridge.
+ * Differences that a cut goes through are left out, so that a fault is no bridge; a block that holds nothing known, and that
+ * nothing leads into, stays empty.
  * @param values `[row][column]`, NaN where unknown; known nodes are kept exactly
  * @param tension 0 (least curvature) to 1 (a membrane)
  */
@@ -27,6 +28,7 @@ export function fillGaps(
   if (unknown.length === 0 || unknown.length === n) return values.slice();
   startFromNearest(x, rows, columns, cuts);
   const mean = sum / (n - unknown.length);
+  const reached = unknown.filter((k) => !Number.isNaN(x[k]));
   for (let k = 0; k < n; k++) x[k] = Number.isNaN(x[k]) ? 0 : x[k] - mean;
   const terms = differences(rows, columns, tension, cuts);
   /** Gradient of the energy: AᵀA·x, restricted to unknown nodes. */
@@ -40,7 +42,7 @@ export function fillGaps(
       }
   };
   const free = new Uint8Array(n);
-  for (const k of unknown) free[k] = 1;
+  for (const k of reached) free[k] = 1;
   const r = new Float64Array(n);
   const ap = new Float64Array(n);
   apply(x, r);
@@ -51,21 +53,21 @@ export function fillGaps(
   for (let iteration = 0; iteration < 3000 && rr > goal; iteration++) {
     apply(p, ap);
     let pap = 0;
-    for (const k of unknown) pap += p[k] * ap[k];
+    for (const k of reached) pap += p[k] * ap[k];
     if (pap <= 0) break;
     const alpha = rr / pap;
     let next = 0;
-    for (const k of unknown) {
+    for (const k of reached) {
       x[k] += alpha * p[k];
       r[k] -= alpha * ap[k];
       next += r[k] * r[k];
     }
     const beta = next / rr;
     rr = next;
-    for (const k of unknown) p[k] = r[k] + beta * p[k];
+    for (const k of reached) p[k] = r[k] + beta * p[k];
   }
   const out = values.slice();
-  for (const k of unknown) out[k] = x[k] + mean;
+  for (const k of reached) out[k] = x[k] + mean;
   return out;
 }
 

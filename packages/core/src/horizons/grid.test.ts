@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type Lattice, toMap } from '../earth/lattice.ts';
 import { TURNED } from '../testing/objects.ts';
+import { fillGaps } from './fill.ts';
 import { gridAt } from './grid.ts';
 
 const [NI, NJ] = [TURNED.inline.count, TURNED.crossline.count];
@@ -60,4 +61,18 @@ describe('a value between the bins of a grid', () => {
     ])
       expect(gridAt(turned, mirrored, ...onMap(i, j))).toBeCloseTo(gridAt(values, TURNED, ...onMap(i, j)), 4);
   });
+});
+
+test('a block between faults that holds nothing stays empty; what is beside it is filled', () => {
+  const [rows, columns] = [12, 16];
+  const values = new Float32Array(rows * columns).fill(Number.NaN);
+  for (let i = 0; i < rows; i += 3) for (let j = 0; j < 8; j += 3) values[i * columns + j] = 100 + i + j;
+  const cuts = new Uint8Array(rows * columns);
+  for (let i = 0; i < rows; i++) cuts[i * columns + 9] |= 2;
+  const filled = fillGaps(values, rows, columns, 0.25, cuts);
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++)
+      if (i <= 9 && j <= 6) expect(Math.abs(filled[i * columns + j] - (100 + i + j))).toBeLessThan(1);
+      else if (j <= 9) expect(Number.isFinite(filled[i * columns + j])).toBe(true);
+      else expect(filled[i * columns + j]).toBeNaN();
 });

@@ -57,3 +57,33 @@ export function sincAt(values: Float32Array, offset: number, count: number, at: 
   }
   return sum;
 }
+
+/**
+ * The same where samples come out further apart than they went in: frequencies that the new interval cannot hold are kept
+ * out, by a sinc that is as much wider.
+ * @param ratio input samples in an output sample there; up to 1 it is `sincAt`
+ */
+export function sincWidened(values: Float32Array, offset: number, count: number, at: number, ratio: number): number {
+  if (!(ratio > 1)) return sincAt(values, offset, count, at);
+  if (!(at >= 0 && at <= count - 1)) return Number.NaN;
+  const k = Math.min(count - 2, Math.floor(at));
+  if (Number.isNaN(values[offset + k] + values[offset + k + 1])) return Number.NaN;
+  const reach = HALF * ratio;
+  let [sum, total] = [0, 0];
+  for (let q = Math.max(0, Math.ceil(at - reach)); q <= Math.min(count - 1, Math.floor(at + reach)); q++) {
+    const v = values[offset + q];
+    if (Number.isNaN(v)) continue;
+    const w = kernel((at - q) / ratio);
+    sum += w * v;
+    total += w;
+  }
+  return sum / total;
+}
+
+/** The windowed sinc at a distance in samples, from the table. */
+function kernel(x: number): number {
+  const far = Math.abs(x);
+  if (far >= HALF) return 0;
+  const whole = Math.floor(far);
+  return weights()[Math.round((far - whole) * FRACTIONS) * 2 * HALF + (HALF - 1 - whole)];
+}

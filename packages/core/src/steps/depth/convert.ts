@@ -4,7 +4,7 @@ import type { ResultTable } from '../../earth/objects.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { writeWhole } from '../../storage/arrays.ts';
-import { krige } from '../../velocity/kriging.ts';
+import { atOnePlace, krige } from '../../velocity/kriging.ts';
 import { choice, defineStep, number, wellsInput } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
 
@@ -53,6 +53,10 @@ export const convert = defineStep({
       }
       return [{ well: well.name, x: top.x, y: top.y, top: top.tvdss, made, value: top.tvdss - made }];
     });
+    for (const group of atOnePlace(left).filter((g) => g.length > 1))
+      warn(
+        `${group.map((r) => r.well).join(' and ')} meet the horizon at one place: the mean of what is left over at them, ${group.map((r) => r.value.toFixed(1)).join(' and ')} m, was taken.`,
+      );
     const correction = p.correction === 'kriged' ? krige(left, p.rangeM) : () => 0;
     const out = new Float32Array(rows * columns);
     let [low, high, filled] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];

@@ -1,14 +1,13 @@
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { chunkOfLine } from '../../formats/segy/loadLine.ts';
-import { sincAt } from '../../numerics/sinc.ts';
+import { sincWidened } from '../../numerics/sinc.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { createArray, readWhole, writeChunk } from '../../storage/arrays.ts';
-import { timeOfDepth } from '../../velocity/layered.ts';
 import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-import { stretchParams } from './stretch.ts';
+import { stretchParams, timesDown } from './stretch.ts';
 
 export const depthLine = defineStep({
   id: 'depth.line',
@@ -55,8 +54,15 @@ export const depthLine = defineStep({
           outside++;
           continue;
         }
+        const times = timesDown(column, count, p.stepM);
         for (let k = 0; k < count; k++)
-          held[(t - t0) * count + k] = sincAt(data, t * nk, nk, (timeOfDepth(column, k * p.stepM) - first) / step);
+          held[(t - t0) * count + k] = sincWidened(
+            data,
+            t * nk,
+            nk,
+            (times[k] - first) / step,
+            (times[k + 1] - times[k]) / step,
+          );
       }
       statistics.add(held.subarray(0, (last - t0) * count));
       await writeChunk(store, samples, [t0 / thick, 0], held);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { timeOfDepth } from '../../velocity/layered.ts';
 import { number } from '../define.ts';
 
 /** How samples lie in what is stretched to depth. */
@@ -12,3 +13,8 @@ export const stretchParams = z.object({
     { min: 100, max: 12000, step: 50, initial: 1800 },
   ),
 });
+
+/** Times (ms) at even depths from 0 and one beyond the last: how far apart they are tells how samples are drawn together. */
+export function timesDown(column: Parameters<typeof timeOfDepth>[0], count: number, stepM: number): Float64Array {
+  return Float64Array.from({ length: count + 1 }, (_, k) => timeOfDepth(column, k * stepM));
+}

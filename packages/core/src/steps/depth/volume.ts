@@ -1,14 +1,13 @@
 import { stopIf } from '../../earth/errors.ts';
 import { toMap } from '../../earth/lattice.ts';
-import { sincAt } from '../../numerics/sinc.ts';
+import { sincWidened } from '../../numerics/sinc.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import { volumeWriter } from '../../storage/volumes.ts';
-import { timeOfDepth } from '../../velocity/layered.ts';
 import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-import { stretchParams } from './stretch.ts';
+import { stretchParams, timesDown } from './stretch.ts';
 
 export const depthVolume = defineStep({
   id: 'depth.volume',
@@ -42,8 +41,9 @@ export const depthVolume = defineStep({
           const column = earth.column(...toMap(volume.lattice, i, j));
           const trace = ((i - i0) * nj + j) * nk;
           const out = ((i - i0) * nj + j) * count;
+          const t = timesDown(column, count, p.stepM);
           for (let k = 0; k < count; k++)
-            slab[out + k] = sincAt(lines, trace, nk, (timeOfDepth(column, k * p.stepM) - first) / step);
+            slab[out + k] = sincWidened(lines, trace, nk, (t[k] - first) / step, (t[k + 1] - t[k]) / step);
         }
       statistics.add(slab.subarray(0, (i1 - i0) * nj * count));
       await writer.write(i0, slab);

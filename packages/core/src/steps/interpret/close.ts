@@ -26,7 +26,7 @@ export const close = defineStep({
   },
   params,
   outputs: { closed: { kind: 'horizon', title: 'Closed' } },
-  async run({ inputs, params: p, store, idFor }) {
+  async run({ inputs, params: p, store, idFor, warn }) {
     const { horizon, faults } = inputs;
     const [rows, columns] = horizon.values.shape;
     const values = await readWhole(store, horizon.values);
@@ -51,6 +51,11 @@ export const close = defineStep({
     }
     const filled = fillGaps(values, rows, columns, p.tension, cuts);
     const known = filled.filter((v) => !Number.isNaN(v));
+    const empty = filled.length - known.length;
+    if (empty > 0)
+      warn(
+        `${empty} bins lie in blocks between faults that hold no pick and no track: they stay empty. Pick in them, or take out a fault.`,
+      );
     const id = idFor('closed');
     return {
       closed: {

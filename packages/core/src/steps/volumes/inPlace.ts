@@ -49,9 +49,13 @@ const params = z.object({
   ),
 });
 
-/** US stock-tank barrels and standard cubic feet in a cubic metre. */
+/** US stock-tank barrels in a cubic metre. */
 const STB = 1 / 0.158987294928;
-const SCF = 1 / 0.028316846592;
+/**
+ * Standard cubic feet, at 60 °F and 14.696 psia, of a cubic metre of gas at 15 °C and 101.325 kPa: an ideal gas takes more
+ * room where it is warmer.
+ */
+const SCF = (((1 / 0.028316846592) * (459.67 + 60)) / 1.8 / 288.15) * (101.325 / (14.696 * 6.894757293168));
 
 type Row = (string | number | null)[];
 

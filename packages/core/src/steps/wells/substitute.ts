@@ -1,14 +1,19 @@
 import { z } from 'zod';
 import { brine, type Fluid, gas, mixed, mostDissolved, oil } from '../../rocks/fluids.ts';
 import { hill, substituted } from '../../rocks/substitute.ts';
+import { pointAtMd } from '../../wells/path.ts';
 import { choice, number } from '../define.ts';
 import { wellStep } from './perWell.ts';
 
+/** What wells call the sea bed. */
+const SEA_BED = /^(sea[\s_-]*(bed|floor)|mud[\s_-]*line|water[\s_-]*bottom)$/i;
+
 const FLUIDS = ['brine', 'oil', 'gas'] as const;
 
-/** Pressure (Pa) and temperature (°C) at a depth below the sea, and the fluids there. */
+/** Pressure (Pa, from the sea) and temperature (°C, from its bed) at a depth below the sea, and the fluids there. */
 function fluidsAt(
   tvdssM: number,
+  seaBedM: number,
   p: {
     gradient: number;
     surfaceC: number;
@@ -20,7 +25,7 @@ function fluidsAt(
   },
 ): Record<(typeof FLUIDS)[number], Fluid> {
   const pressure = 101325 + p.gradient * 1000 * tvdssM;
-  const t = p.surfaceC + (p.gradientC * tvdssM) / 1000;
+  const t = p.surfaceC + (p.gradientC * Math.max(0, tvdssM - seaBedM)) / 1000;
   const ratio = Math.min(p.ratio, mostDissolved(pressure, t, p.oilDensity, p.gravity));
   return {
     brine: brine(pressure, t, p.salinity),
@@ -71,11 +76,15 @@ export const substitute = wellStep({
       { min: 9, max: 22, step: 0.1, initial: 10.1 },
     ),
     surfaceC: number(
-      { title: 'Temperature at the surface', description: 'At the sea bed.', unit: '°C' },
+      { title: 'Temperature at the surface', description: 'At the sea bed, or at the ground.', unit: '°C' },
       { min: 0, max: 30, step: 1, initial: 8 },
     ),
+    seaBedM: number(
+      { title: 'Water depth', description: 'Where a well has no top of the sea bed; 0 on land.', unit: 'm' },
+      { min: -5000, max: 6000, step: 1, initial: 0 },
+    ),
     gradientC: number(
-      { title: 'Temperature gradient', description: 'Downwards.', unit: '°C/km' },
+      { title: 'Temperature gradient', description: 'Downwards from the sea bed.', unit: '°C/km' },
       { min: 10, max: 60, step: 1, initial: 32 },
     ),
     salinity: number(
@@ -103,11 +112,16 @@ export const substitute = wellStep({
     const sw = p.now === 'brine' ? null : await one.need('water saturation');
     const mixing = p.mixing === 'Wood' ? { law: 'wood' as const } : { law: 'brie' as const, exponent: p.brie };
     const out = [dt.slice(), dts.slice(), rho.slice()];
+    const named = one.tops.find((t) => SEA_BED.test(t.name));
+    const seaBedM = named ? pointAtMd(one.path, named.md).tvdss : p.seaBedM;
+    one.warn(
+      `temperatures rise from ${p.surfaceC} °C at ${one.units.text(seaBedM, 'm', 0)} below the sea, ${named ? `the top “${named.name}”` : 'as typed'}.`,
+    );
     let [changed, refused] = [0, 0];
     for (let n = 0; n < dt.length; n++) {
       if (Number.isNaN(dt[n] + dts[n] + rho[n] + vsh[n] + phi[n]) || vsh[n] > p.mostShale || phi[n] < 0.02) continue;
       const water = sw ? (Number.isNaN(sw[n]) ? 1 : Math.min(1, Math.max(0, sw[n]))) : 1;
-      const fluids = fluidsAt(one.tvdss(n), p);
+      const fluids = fluidsAt(one.tvdss(n), seaBedM, p);
       const fill = (kind: (typeof FLUIDS)[number], s: number) =>
         mixed(
           [
