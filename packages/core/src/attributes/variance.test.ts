@@ -50,6 +50,16 @@ describe('variance', () => {
     expect(Math.min(at(3), at(4))).toBeGreaterThan(0.3);
     expect(Math.max(at(1), at(2), at(5), at(6))).toBeLessThan(0.01);
   });
+  test('has none where a sample is null, above a mute for one', () => {
+    const muted = (k: number) => k < 2;
+    const out = variance(
+      block(4, 3, (_, j, k) => (muted(k) ? Number.NaN : Math.cos(k + 0.1 * j))),
+      3,
+    );
+    for (let n = 0; n < out.length; n++)
+      if (muted(n % 4)) expect(out[n]).toBeNaN();
+      else expect(Number.isFinite(out[n])).toBe(true);
+  });
   test('has none where there is no trace, and leaves it out next to one', () => {
     const dead = (i: number, j: number) => i === 2 && j === 2;
     const out = variance(

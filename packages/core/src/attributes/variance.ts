@@ -3,7 +3,7 @@ import type { Block } from '../steps/define.ts';
 
 /**
  * Variance of a block: how much neighbouring traces differ from their mean, over a vertical window, as a part of their
- * energy (0 alike, 1 unlike); NaN where there is no trace. Halo samples that are not numbers count as zero.
+ * energy (0 alike, 1 unlike); NaN where there is no trace or no sample. Halo samples that are not numbers count as zero.
  * Source: Marfurt et al. (1998), Geophysics 63, 1150–1165.
  * @param half samples above and below each
  */
@@ -40,8 +40,13 @@ export function variance(block: Block, half: number): Float32Array {
       },
       line,
     );
-    for (let j = 0; j < nj; j++)
-      out.set(line.subarray(j * mk + halo.sample, j * mk + halo.sample + nk), (i * nj + j) * nk);
+    for (let j = 0; j < nj; j++) {
+      const to = (i * nj + j) * nk;
+      out.set(line.subarray(j * mk + halo.sample, j * mk + halo.sample + nk), to);
+      // what has no sample has no variance, whatever is around it
+      const from = ((i + halo.inline) * mj + j + halo.crossline) * mk + halo.sample;
+      for (let k = 0; k < nk; k++) if (Number.isNaN(data[from + k])) out[to + k] = Number.NaN;
+    }
   }
   return out;
 }

@@ -1,14 +1,29 @@
+import { type Sparse, solveMultigrid } from '../numerics/multigrid.ts';
+
 /** Which links between neighbouring nodes are cut, per node: bit 1 to the next row, bit 2 to the next column. */
 export type Cuts = Uint8Array;
+
+/** How far a filling came. */
+export interface Filling {
+  /** What is left over of the equations, as a part of what the known nodes put in. */
+  residual: number;
+  iterations: number;
+  /** Nodes that stayed empty, as nothing known leads to them. */
+  empty: number;
+}
+
+/** Left over at most, as a part, when a surface counts as found. */
+const TOLERANCE = 1e-9;
 
 /**
  * Fill the gaps of a grid with the surface of least curvature and tension through what is known: continuous curvature
  * splines in tension (Smith & Wessel 1990, Geophysics 55, 293–305), as the minimum of
- * `(1 − T)·Σ(second differences)² + T·Σ(first differences)²` over the unknown nodes, by conjugate gradients.
+ * `(1 − T)·Σ(second differences)² + T·Σ(first differences)²` over the unknown nodes, by multigrid.
  * Differences that a cut goes through are left out, so that a fault is no bridge; a block that holds nothing known, and that
  * nothing leads into, stays empty.
  * @param values `[row][column]`, NaN where unknown; known nodes are kept exactly
  * @param tension 0 (least curvature) to 1 (a membrane)
+ * @param say told how far it came
  */
 export function fillGaps(
   values: Float32Array,
@@ -16,59 +31,93 @@ export function fillGaps(
   columns: number,
   tension = 0.25,
   cuts?: Cuts,
+  say?: (filling: Filling) => void,
 ): Float32Array {
   const n = rows * columns;
   const x = Float64Array.from(values);
-  const unknown: number[] = [];
-  let sum = 0;
-  for (let k = 0; k < n; k++) {
-    if (Number.isNaN(x[k])) unknown.push(k);
-    else sum += x[k];
-  }
-  if (unknown.length === 0 || unknown.length === n) return values.slice();
-  startFromNearest(x, rows, columns, cuts);
-  const mean = sum / (n - unknown.length);
-  const reached = unknown.filter((k) => !Number.isNaN(x[k]));
-  for (let k = 0; k < n; k++) x[k] = Number.isNaN(x[k]) ? 0 : x[k] - mean;
-  const terms = differences(rows, columns, tension, cuts);
-  /** Gradient of the energy: AᵀA·x, restricted to unknown nodes. */
-  const apply = (v: Float64Array, out: Float64Array) => {
-    out.fill(0);
-    for (const { nodes, weights, width } of terms)
-      for (let t = 0; t < nodes.length; t += width) {
-        let r = 0;
-        for (let w = 0; w < width; w++) r += weights[w] * v[nodes[t + w]];
-        for (let w = 0; w < width; w++) out[nodes[t + w]] += weights[w] * r;
-      }
-  };
-  const free = new Uint8Array(n);
-  for (const k of reached) free[k] = 1;
-  const r = new Float64Array(n);
-  const ap = new Float64Array(n);
-  apply(x, r);
-  for (let k = 0; k < n; k++) r[k] = free[k] ? -r[k] : 0;
-  const p = r.slice();
-  let rr = r.reduce((a, b) => a + b * b, 0);
-  const goal = rr * 1e-14 + 1e-12;
-  for (let iteration = 0; iteration < 3000 && rr > goal; iteration++) {
-    apply(p, ap);
-    let pap = 0;
-    for (const k of reached) pap += p[k] * ap[k];
-    if (pap <= 0) break;
-    const alpha = rr / pap;
-    let next = 0;
-    for (const k of reached) {
-      x[k] += alpha * p[k];
-      r[k] -= alpha * ap[k];
-      next += r[k] * r[k];
+  let [sum, known] = [0, 0];
+  for (let k = 0; k < n; k++)
+    if (!Number.isNaN(x[k])) {
+      sum += x[k];
+      known++;
     }
-    const beta = next / rr;
-    rr = next;
-    for (const k of reached) p[k] = r[k] + beta * p[k];
+  if (known === 0 || known === n) {
+    say?.({ residual: 0, iterations: 0, empty: n - known });
+    return values.slice();
   }
+  startFromNearest(x, rows, columns, cuts);
+  const mean = sum / known;
+  const number = new Int32Array(n).fill(-1);
+  const free: number[] = [];
+  for (let k = 0; k < n; k++) {
+    if (!Number.isNaN(values[k]) || Number.isNaN(x[k])) continue;
+    number[k] = free.length;
+    free.push(k);
+  }
+  const { matrix, right } = equations(values, columns, number, free, mean, differences(rows, columns, tension, cuts));
+  // a plate neither stretches nor bends where it is raised or tilted
+  const at = (of: (k: number) => number) => Float64Array.from(free, of);
+  const near = [
+    at(() => 1),
+    at((k) => (2 * Math.floor(k / columns)) / rows - 1),
+    at((k) => (2 * (k % columns)) / columns - 1),
+  ];
+  const start = at((k) => x[k] - mean);
+  const { x: found, residual, iterations } = solveMultigrid(matrix, right, near, start, { tolerance: TOLERANCE });
   const out = values.slice();
-  for (const k of reached) out[k] = x[k] + mean;
+  free.forEach((k, m) => {
+    out[k] = found[m] + mean;
+  });
+  say?.({ residual, iterations, empty: n - known - free.length });
   return out;
+}
+
+/** The equations of the unknown nodes: the matrix of all differences, and what the known nodes put in. */
+function equations(
+  values: Float32Array,
+  columns: number,
+  number: Int32Array,
+  free: number[],
+  mean: number,
+  terms: Terms[],
+): { matrix: Sparse; right: Float64Array } {
+  // nodes that a difference can join lie two rows or columns apart at most
+  const [reach, wide] = [2, 5];
+  const dense = new Float64Array(free.length * wide * wide);
+  const right = new Float64Array(free.length);
+  for (const { nodes, weights, width } of terms)
+    for (let t = 0; t < nodes.length; t += width)
+      for (let a = 0; a < width; a++) {
+        const p = nodes[t + a];
+        const row = number[p];
+        if (row < 0) continue;
+        for (let b = 0; b < width; b++) {
+          const q = nodes[t + b];
+          const w = weights[a] * weights[b];
+          if (number[q] < 0) {
+            right[row] -= w * (values[q] - mean);
+            continue;
+          }
+          const di = Math.floor(q / columns) - Math.floor(p / columns);
+          dense[row * wide * wide + (di + reach) * wide + (q - p - di * columns) + reach] += w;
+        }
+      }
+  const from = new Int32Array(free.length + 1);
+  for (let m = 0; m < free.length; m++) {
+    let count = 0;
+    for (let e = 0; e < wide * wide; e++) if (dense[m * wide * wide + e] !== 0) count++;
+    from[m + 1] = from[m] + count;
+  }
+  const column = new Int32Array(from[free.length]);
+  const value = new Float64Array(from[free.length]);
+  for (let m = 0, e = 0; m < free.length; m++)
+    for (let s = 0; s < wide * wide; s++) {
+      const v = dense[m * wide * wide + s];
+      if (v === 0) continue;
+      column[e] = number[free[m] + (Math.floor(s / wide) - reach) * columns + (s % wide) - reach];
+      value[e++] = v;
+    }
+  return { matrix: { rows: free.length, columns: free.length, from, column, value }, right };
 }
 
 /** A first guess: each unknown node takes the value of the nearest known one that can be reached. */
