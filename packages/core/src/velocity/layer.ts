@@ -24,28 +24,34 @@ export interface LayerPoints {
   points: { z: number; t: number }[];
 }
 
-/** rms misfit (m) of a law at the points of wells; 0 where there are none. */
+/**
+ * rms misfit (m) of a law in wells, each counting once however many points it has: a tie gives hundreds, checkshots a few.
+ * 0 where there are none.
+ */
 export function misfitOf(law: LinearVelocity, wells: LayerPoints[]): number {
   let [sum, count] = [0, 0];
-  for (const { top, points } of wells)
-    for (const { z, t } of points) {
-      sum += (depthAfter(law, top.z, t - top.t) - z) ** 2;
-      count++;
-    }
+  for (const { top, points } of wells) {
+    if (points.length === 0) continue;
+    let own = 0;
+    for (const { z, t } of points) own += (depthAfter(law, top.z, t - top.t) - z) ** 2;
+    sum += own / points.length;
+    count++;
+  }
   return count > 0 ? Math.sqrt(sum / count) : 0;
 }
 
 /**
- * Fit a layer's velocity to wells by least squares on depth; the gradient is held within bounds, since few wells say
- * little about it. Null where there is no point.
+ * Fit a layer's velocity to wells by least squares on depth, each well counting once; the gradient is held within bounds,
+ * since few wells say little about it. Null where there is no point.
+ * @returns `atBound` where the gradient would go beyond
  */
 export function fitLayer(
   wells: LayerPoints[],
   bounds = { lowK: 0, highK: 1.2 },
-): (LinearVelocity & { rms: number }) | null {
+): (LinearVelocity & { rms: number; atBound: boolean }) | null {
   const count = wells.reduce((n, w) => n + w.points.length, 0);
   if (count === 0) return null;
-  let best: (LinearVelocity & { rms: number }) | null = null;
+  let best: (LinearVelocity & { rms: number; atBound: boolean }) | null = null;
   const steps = 48;
   for (let s = 0; s <= steps; s++) {
     const k = bounds.lowK + ((bounds.highK - bounds.lowK) * s) / steps;
@@ -55,13 +61,13 @@ export function fitLayer(
       for (const { z, t } of points) {
         const e = Math.exp((k * (t - top.t)) / 2000);
         const slope = k < 1e-9 ? (t - top.t) / 2000 : (e - 1) / k;
-        num += slope * (z - top.z * e);
-        den += slope * slope;
+        num += (slope * (z - top.z * e)) / points.length;
+        den += (slope * slope) / points.length;
       }
     if (den === 0) continue;
     const law = { v0: num / den, k };
     const rms = misfitOf(law, wells);
-    if (law.v0 > 300 && (!best || rms < best.rms - 1e-9)) best = { ...law, rms };
+    if (law.v0 > 300 && (!best || rms < best.rms - 1e-9)) best = { ...law, rms, atBound: s === 0 || s === steps };
   }
   return best;
 }

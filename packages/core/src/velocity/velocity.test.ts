@@ -19,6 +19,24 @@ describe('v0 + k·z', () => {
       expect(timeBetween(law, 300, depthAfter(law, 300, 800))).toBeCloseTo(800, 8);
     }
   });
+  test('a well with hundreds of points counts no more than one with a few, and a gradient at its bound is said', () => {
+    const pointsOf = (law: { v0: number; k: number }, count: number) => ({
+      top: { z: 400, t: 400 },
+      points: Array.from({ length: count }, (_, n) => {
+        const t = (400 * (n + 1)) / count;
+        return { t: 400 + t, z: depthAfter(law, 400, t) };
+      }),
+    });
+    const [tied, shot] = [pointsOf({ v0: 2000, k: 0.4 }, 400), pointsOf({ v0: 2200, k: 0.4 }, 400)];
+    const even = fitLayer([tied, shot]);
+    const few = fitLayer([tied, pointsOf({ v0: 2200, k: 0.4 }, 8)]);
+    const speed = (law: typeof even) => depthAfter(law ?? { v0: 0, k: 0 }, 400, 400);
+    // half way between the two, whichever has more points
+    expect(Math.abs(speed(even) - speed(few))).toBeLessThan(6);
+    expect(even?.atBound).toBe(false);
+    expect(fitLayer([pointsOf({ v0: 1500, k: 2 }, 30)])?.atBound).toBe(true);
+    expect(fitLayer([pointsOf({ v0: 2500, k: -0.5 }, 30)])).toMatchObject({ k: 0, atBound: true });
+  });
   test('a law is found again from the points of wells that begin at different depths', () => {
     const law = { v0: 1900, k: 0.5 };
     const wells = [350, 420, 500].map((z0) => ({

@@ -97,7 +97,11 @@ export const layers = defineStep({
           );
         warn(`No well has a top “${horizon.name}” with a time; the velocity of the layer above was carried down.`);
         made.push({ ...before, base: horizon.name, rms: 0, points: 0 });
-      } else
+      } else {
+        if (fit.atBound && p.mostK > 0)
+          warn(
+            `Down to ${horizon.name} k is ${fit.k === 0 ? 'least, 0' : `at its bound, ${fit.k}`} 1/s: the wells would have it beyond, or do not tell it. Trust the layer at their depths only, or type its k.`,
+          );
         made.push({
           base: horizon.name,
           v0: fit.v0,
@@ -105,6 +109,7 @@ export const layers = defineStep({
           rms: fit.rms,
           points: wells.reduce((n, w) => n + w.points.length, 0),
         });
+      }
       above = horizon.name;
     }
     const model: VelocityModelDraft = { kind: 'velocity model', waterVelocity: p.waterVelocity, layers: made };
