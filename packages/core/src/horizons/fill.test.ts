@@ -108,8 +108,10 @@ describe('filling gaps', () => {
     const values = scattered(n, n, 0.002, 9);
     let how: Filling | null = null;
     const started = performance.now();
-    const found = fillGaps(values, n, n, 0, undefined, (filling) => {
-      how = filling;
+    const found = fillGaps(values, n, n, 0, undefined, {
+      say: (filling) => {
+        how = filling;
+      },
     });
     const took = performance.now() - started;
     const { residual, iterations, empty } = how as unknown as Filling;
@@ -119,6 +121,26 @@ describe('filling gaps', () => {
     expect(found.every(Number.isFinite)).toBe(true);
     // a minute before
     expect(took).toBeLessThan(20_000);
+  });
+  test('bins that are no squares fill as the ground has them, not as their numbers do', () => {
+    // the same ground, known at the same places, on bins of 12.5 by 25 m and of 25 by 25 m
+    const shape = (x: number, y: number) => 1000 + 30 * Math.sin(x / 300) + 20 * Math.cos(y / 250);
+    const places = Array.from({ length: 30 }, (_, n) => [(n * 7) % 40, (n * 11) % 36]);
+    const grid = (rows: number, dy: number) => {
+      const values = new Float32Array(rows * 36).fill(Number.NaN);
+      for (const [i, j] of places) values[((i * 25) / dy) * 36 + j] = shape(j * 25, i * 25);
+      return values;
+    };
+    const square = fillGaps(grid(40, 25), 40, 36, 0.25, undefined, { aspect: 1 });
+    const fine = fillGaps(grid(80, 12.5), 80, 36, 0.25, undefined, { aspect: 0.5 });
+    const wrong = fillGaps(grid(80, 12.5), 80, 36, 0.25);
+    const apart = (other: Float32Array) => {
+      let sum = 0;
+      for (let i = 0; i < 39; i++)
+        for (let j = 0; j < 36; j++) sum += (square[i * 36 + j] - other[2 * i * 36 + j]) ** 2;
+      return Math.sqrt(sum / (39 * 36));
+    };
+    expect(apart(fine)).toBeLessThan(0.6 * apart(wrong));
   });
   test('a plane stays one, wherever it is known', () => {
     const n = 60;

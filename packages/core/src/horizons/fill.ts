@@ -23,7 +23,7 @@ const TOLERANCE = 1e-9;
  * nothing leads into, stays empty.
  * @param values `[row][column]`, NaN where unknown; known nodes are kept exactly
  * @param tension 0 (least curvature) to 1 (a membrane)
- * @param say told how far it came
+ * @param aspect distance between rows over that between columns; @param say told how far it came
  */
 export function fillGaps(
   values: Float32Array,
@@ -31,7 +31,7 @@ export function fillGaps(
   columns: number,
   tension = 0.25,
   cuts?: Cuts,
-  say?: (filling: Filling) => void,
+  { aspect = 1, say }: { aspect?: number; say?: (filling: Filling) => void } = {},
 ): Float32Array {
   const n = rows * columns;
   const x = Float64Array.from(values);
@@ -54,7 +54,14 @@ export function fillGaps(
     number[k] = free.length;
     free.push(k);
   }
-  const { matrix, right } = equations(values, columns, number, free, mean, differences(rows, columns, tension, cuts));
+  const { matrix, right } = equations(
+    values,
+    columns,
+    number,
+    free,
+    mean,
+    differences(rows, columns, tension, aspect, cuts),
+  );
   // a plate neither stretches nor bends where it is raised or tilted
   const at = (of: (k: number) => number) => Float64Array.from(free, of);
   const near = [
@@ -149,31 +156,40 @@ interface Terms {
   width: number;
 }
 
-function differences(rows: number, columns: number, tension: number, cuts?: Cuts): Terms[] {
+function differences(rows: number, columns: number, tension: number, aspect: number, cuts?: Cuts): Terms[] {
   const at = (i: number, j: number) => i * columns + j;
   const cut = (i: number, j: number, bit: number) => cuts !== undefined && (cuts[at(i, j)] & bit) !== 0;
-  const first: number[] = [];
-  const second: number[] = [];
+  // along rows and along columns, as their spacings differ
+  const first: [number[], number[]] = [[], []];
+  const second: [number[], number[]] = [[], []];
   const twist: number[] = [];
   for (let i = 0; i < rows; i++)
     for (let j = 0; j < columns; j++) {
-      if (i + 1 < rows && !cut(i, j, 1)) first.push(at(i, j), at(i + 1, j));
-      if (j + 1 < columns && !cut(i, j, 2)) first.push(at(i, j), at(i, j + 1));
-      if (i + 2 < rows && !cut(i, j, 1) && !cut(i + 1, j, 1)) second.push(at(i, j), at(i + 1, j), at(i + 2, j));
-      if (j + 2 < columns && !cut(i, j, 2) && !cut(i, j + 1, 2)) second.push(at(i, j), at(i, j + 1), at(i, j + 2));
+      if (i + 1 < rows && !cut(i, j, 1)) first[0].push(at(i, j), at(i + 1, j));
+      if (j + 1 < columns && !cut(i, j, 2)) first[1].push(at(i, j), at(i, j + 1));
+      if (i + 2 < rows && !cut(i, j, 1) && !cut(i + 1, j, 1)) second[0].push(at(i, j), at(i + 1, j), at(i + 2, j));
+      if (j + 2 < columns && !cut(i, j, 2) && !cut(i, j + 1, 2)) second[1].push(at(i, j), at(i, j + 1), at(i, j + 2));
       if (i + 1 < rows && j + 1 < columns && !cut(i, j, 1) && !cut(i, j, 2) && !cut(i + 1, j, 2) && !cut(i, j + 1, 1))
         twist.push(at(i, j), at(i + 1, j), at(i, j + 1), at(i + 1, j + 1));
     }
   const a = Math.sqrt(1 - tension);
   const b = Math.sqrt(tension);
+  // spacings about their geometric mean, so that square bins are as they were
+  const spacing = [Math.sqrt(aspect), 1 / Math.sqrt(aspect)];
   return [
-    { nodes: Int32Array.from(second), weights: [a, -2 * a, a], width: 3 },
+    ...second.map((nodes, way) => {
+      const w = a / spacing[way] ** 2;
+      return { nodes: Int32Array.from(nodes), weights: [w, -2 * w, w], width: 3 };
+    }),
     // the mixed derivative counts twice
     {
       nodes: Int32Array.from(twist),
       weights: [a * Math.SQRT2, -a * Math.SQRT2, -a * Math.SQRT2, a * Math.SQRT2],
       width: 4,
     },
-    { nodes: Int32Array.from(first), weights: [b, -b], width: 2 },
+    ...first.map((nodes, way) => {
+      const w = b / spacing[way];
+      return { nodes: Int32Array.from(nodes), weights: [w, -w], width: 2 };
+    }),
   ];
 }

@@ -50,8 +50,11 @@ export const close = defineStep({
         }
     }
     let how: Filling = { residual: 0, iterations: 0, empty: 0 };
-    const filled = fillGaps(values, rows, columns, p.tension, cuts, (filling) => {
-      how = filling;
+    const filled = fillGaps(values, rows, columns, p.tension, cuts, {
+      aspect: Math.hypot(...horizon.lattice.perInline) / Math.hypot(...horizon.lattice.perCrossline),
+      say: (filling) => {
+        how = filling;
+      },
     });
     if (how.residual > 1e-6)
       warn(
