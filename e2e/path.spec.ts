@@ -119,6 +119,20 @@ test('from raw files to a volume by hand; a contact is changed, the bed weathers
     await run(page, 'Run', `${top} in depth`);
   }
 
+  // volumes take their rock from what was interpreted in the wells
+  await bed(page, 'Wells').click();
+  for (const [step, made] of [
+    ['Shale volume', 'Shale'],
+    ['Porosity', 'Pores'],
+    ['Water saturation', 'Saturation'],
+    ['Net rock and pay', 'Net'],
+  ]) {
+    await page.getByRole('button', { name: new RegExp(`^${step}`) }).click();
+    await page.getByRole('textbox', { name: 'Name', exact: true }).fill(made);
+    await page.getByRole('button', { name: 'Run', exact: true }).click();
+    await expect(page.getByRole('button', { name: new RegExp(`^${made} of QN-1`) })).toBeVisible({ timeout: 40_000 });
+  }
+
   // volumes
   await bed(page, 'Volumes').click();
   await page.getByRole('button', { name: /^Fluid contacts/ }).click();
