@@ -59,27 +59,33 @@ const SCF = (((1 / 0.028316846592) * (459.67 + 60)) / 1.8 / 288.15) * (101.325 /
 
 type Row = (string | number | null)[];
 
-/** Rows of one width; what has no spread has none. */
+/** What has no number shows none; rows are of one width. */
 const padded = (rows: Row[]): Row[] =>
   rows.map((row) =>
-    [...row, ...Array<null>(Math.max(0, 6 - row.length)).fill(null)].map((v) => (Number.isNaN(v) ? null : v)),
+    [...row, ...Array<null>(Math.max(0, 5 - row.length)).fill(null)].map((v) => (Number.isNaN(v) ? null : v)),
   );
 
-/** Averages of a leg with their spread between wells. */
+/** Averages of a leg, each with its standard deviation between wells where there are several. */
 function rockRows(leg: Leg, rock: LegRock, found: ZoneAverages | null): Row[] {
   const own = found?.legs[leg];
-  const row = (title: string, value: number, spread: number | null | undefined): Row => [
-    `${title}, ${leg} leg`,
-    value,
-    '',
-    null,
-    '',
-    spread ?? null,
+  const rows = (title: string, value: number, spread: number | null | undefined): Row[] => [
+    [`${title}, ${leg} leg`, value, ''],
+    ...(spread == null ? [] : [[`± between wells`, spread, '']]),
   ];
   return [
-    row('Net-to-gross', rock.netToGross, own?.netToGross.spread),
-    row('Porosity', rock.porosity, own?.porosity.spread),
-    row('Water saturation', rock.water, own?.water.spread),
+    ...rows('Net-to-gross', rock.netToGross, own?.netToGross.spread),
+    ...rows('Porosity', rock.porosity, own?.porosity.spread),
+    ...rows('Water saturation', rock.water, own?.water.spread),
+  ];
+}
+
+/** A volume with what the spread between wells makes of it. */
+function volumeRows(title: string, value: number, units: [string, number, string], part: number): Row[] {
+  const [unit, factor, other] = units;
+  const row = (name: string, v: number): Row => [name, v, unit, v * factor, other];
+  return [
+    row(title, value),
+    ...(Number.isFinite(part) && value > 0 ? [row('± by the spread of wells', value * part)] : []),
   ];
 }
 
@@ -199,7 +205,6 @@ export const inPlace = defineStep({
           { name: 'Unit', unit: '' },
           { name: 'Field', unit: '' },
           { name: 'Field unit', unit: '' },
-          { name: 'Spread between wells', unit: '' },
         ],
         rows: padded([
           ...(goc === owc ? [] : [['Gas–oil contact', goc, 'm TVDSS', goc === null ? null : goc / 0.3048, 'ft TVDSS']]),
@@ -213,8 +218,8 @@ export const inPlace = defineStep({
           ['Net rock', v.net, 'm³', v.net / 1233.48183754752, 'acre-ft'],
           ['Pore', v.pore, 'm³', v.pore / 1233.48183754752, 'acre-ft'],
           ['Hydrocarbon pore', v.hydrocarbonPore, 'm³', v.hydrocarbonPore / 1233.48183754752, 'acre-ft'],
-          ['Oil in place', v.oil, 'Sm³', v.oil * STB, 'stb', v.oil * relativeSpread('oil', found)],
-          ['Gas in place', v.gas, 'Sm³', v.gas * SCF, 'scf', v.gas * relativeSpread('gas', found)],
+          ...volumeRows('Oil in place', v.oil, ['Sm³', STB, 'stb'], relativeSpread('oil', found)),
+          ...volumeRows('Gas in place', v.gas, ['Sm³', SCF, 'scf'], relativeSpread('gas', found)),
           ...(found?.wells ?? []).flatMap(wellRows),
         ]),
         records: [
