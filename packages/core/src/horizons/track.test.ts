@@ -55,6 +55,40 @@ describe('snapping', () => {
 
 describe('tracking', () => {
   const dome = (i: number, j: number) => 320 - 50 * Math.exp(-((i - 20) ** 2 + (j - 30) ** 2) / 300) + 0.4 * j;
+  test('where an event dies out confidence goes with it, though each trace is like the one before, and it is let go', () => {
+    // the trough ends at column 30; a weak one goes on beside where it was, as alike from trace to trace
+    const data = new Float32Array(ROWS * COLUMNS * SAMPLES);
+    const random = even(5);
+    for (let i = 0; i < ROWS; i++)
+      for (let j = 0; j < COLUMNS; j++)
+        for (let k = 0; k < SAMPLES; k++) {
+          const strong = Math.max(0, Math.min(1, (34 - j) / 8));
+          const v = -strong * ricker(k * STEP - 300) - 0.12 * ricker(k * STEP - 296) + 0.5 * ricker(k * STEP - 380);
+          data[(i * COLUMNS + j) * SAMPLES + k] = v + 0.02 * random();
+        }
+    const traces = { data, samples: SAMPLES, first: 0, step: STEP };
+    const seeds = [{ i: 5, j: 5, time: 300 }];
+    const kept = trackEvent(traces, ROWS, COLUMNS, seeds, { ...options, kind: 'trough' });
+    const mean = (from: number, to: number) => {
+      let [sum, count] = [0, 0];
+      for (let i = 0; i < ROWS; i++)
+        for (let j = from; j < to; j++) {
+          const c = kept.confidence[i * COLUMNS + j];
+          if (Number.isNaN(c)) continue;
+          sum += c;
+          count++;
+        }
+      return count > 0 ? sum / count : Number.NaN;
+    };
+    expect(mean(2, 24)).toBeGreaterThan(0.9);
+    expect(mean(38, 58)).toBeLessThan(0.4);
+    const strict = trackEvent(traces, ROWS, COLUMNS, seeds, { ...options, kind: 'trough', leastLike: 0.35 });
+    expect(strict.lost).toBeGreaterThan(500);
+    for (let i = 0; i < ROWS; i++) {
+      expect(strict.times[i * COLUMNS + 20]).toBeCloseTo(300, 0);
+      expect(strict.times[i * COLUMNS + 50]).toBeNaN();
+    }
+  });
   test('follows a dome among other events to a fraction of a millisecond', () => {
     const traces = made([dome, (i, j) => dome(i, j) + 42, (i, j) => dome(i, j) - 38], [-1, 0.8, 0.7], 0.15);
     const { times, confidence, tracked } = trackEvent(traces, ROWS, COLUMNS, [{ i: 5, j: 5, time: dome(5, 5) }], {

@@ -19,6 +19,8 @@ export interface TrackOptions {
   largestJump: number;
   /** Traces on each side that are stacked along the local dip when the time is read; 0 reads single traces. */
   stack: number;
+  /** Least likeness to the seeds, 0 to 1: what is less like them is let go when the front has stopped. */
+  leastLike?: number;
   barrier?: Barrier;
   /** Part that each bin belongs to, `[inline][crossline]`: a front stays in the part that its seed lies in. */
   parts?: Uint8Array;
@@ -30,9 +32,14 @@ export interface TrackOptions {
 export interface Tracked {
   /** `[inline][crossline]`, NaN where not tracked. */
   times: Float32Array;
-  /** Waveform match with the neighbour that it was reached from, weakened where it disagrees with what is around. */
+  /**
+   * Waveform match with the neighbour that it was reached from, weakened where it disagrees with what is around, and never
+   * more than its likeness to the seeds bears out.
+   */
   confidence: Float32Array;
   tracked: number;
+  /** Traces that were let go because the event is lost there. */
+  lost: number;
 }
 
 const NEIGHBOURS = [
@@ -123,8 +130,81 @@ export function trackEvent(
     }
   }
   if (options.stack > 0) readOnStack(traces, rows, columns, position, kind, options.stack, jump, open);
+  const like = likenessToSeeds(traces, rows, columns, position, seeds, half, 1.6 * jump + 0.5);
+  let lost = 0;
+  for (let q = 0; q < n; q++) {
+    if (Number.isNaN(position[q])) continue;
+    if (like[q] < (options.leastLike ?? 0)) {
+      position[q] = Number.NaN;
+      confidence[q] = Number.NaN;
+      lost++;
+      continue;
+    }
+    confidence[q] = Math.min(confidence[q], Math.max(0, Math.min(1, SURE * like[q])));
+  }
   for (let q = 0; q < n; q++) times[q] = traces.first + position[q] * traces.step;
-  return { times, confidence, tracked };
+  return { times, confidence, tracked: tracked - lost, lost };
+}
+
+/** What a likeness is multiplied by to be a confidence: waveforms are never all alike, noise and beds see to that. */
+const SURE = 1.2;
+
+/**
+ * How like the event of each tracked trace is to that of the seeds, its strength too: 2·a·b over a² + b² of the waveforms
+ * about their times, each averaged over the traces beside it. One that dies out is unlike them however alike neighbours are;
+ * a match with the trace before cannot see that.
+ * @param position samples, NaN where not tracked; @param apart neighbours further off than this many samples are another event
+ * @returns −1 to 1, NaN where not tracked
+ */
+function likenessToSeeds(
+  traces: Traces,
+  rows: number,
+  columns: number,
+  position: Float32Array,
+  seeds: Seed[],
+  half: number,
+  apart: number,
+): Float32Array {
+  const width = 2 * half + 1;
+  const wave = new Float64Array(width);
+  const waveAt = (i: number, j: number) => {
+    wave.fill(0);
+    const centre = position[i * columns + j];
+    let count = 0;
+    for (let a = Math.max(0, i - 1); a <= Math.min(rows - 1, i + 1); a++)
+      for (let b = Math.max(0, j - 1); b <= Math.min(columns - 1, j + 1); b++) {
+        const k = position[a * columns + b];
+        if (!(Math.abs(k - centre) <= apart)) continue;
+        count++;
+        for (let d = 0; d < width; d++) {
+          const v = sampleAt(traces, a * columns + b, k + d - half);
+          if (!Number.isNaN(v)) wave[d] += v;
+        }
+      }
+    for (let d = 0; d < width; d++) wave[d] /= count;
+  };
+  const reference = new Float64Array(width);
+  let spoken = 0;
+  for (const { i, j } of seeds) {
+    if (Number.isNaN(position[i * columns + j])) continue;
+    waveAt(i, j);
+    for (let d = 0; d < width; d++) reference[d] += wave[d];
+    spoken++;
+  }
+  const energy = (reference.reduce((sum, v) => sum + v * v, 0) || 1) / Math.max(1, spoken) ** 2;
+  const out = new Float32Array(rows * columns).fill(Number.NaN);
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      if (Number.isNaN(position[i * columns + j])) continue;
+      waveAt(i, j);
+      let [both, own] = [0, 0];
+      for (let d = 0; d < width; d++) {
+        both += (wave[d] * reference[d]) / Math.max(1, spoken);
+        own += wave[d] * wave[d];
+      }
+      out[i * columns + j] = (2 * both) / (own + energy);
+    }
+  return out;
 }
 
 /** What a step to the next trace adds to its way from a seed: little where waveforms are alike, much where not. */

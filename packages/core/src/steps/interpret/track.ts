@@ -52,6 +52,14 @@ const params = z.object({
     { title: 'Stack', description: 'Traces on each side stacked along dip when the time is read.', unit: 'traces' },
     { min: 0, max: 4, whole: true, initial: 2 },
   ),
+  leastLike: number(
+    {
+      title: 'Least likeness to seeds',
+      description:
+        'Where waveform and strength together are less like those of the seeds, the event is taken for lost.',
+    },
+    { min: 0, max: 0.9, step: 0.05, initial: 0.2 },
+  ),
   reachMs: number(
     { title: 'Reach', description: 'How far above and below its seeds the horizon is looked for.', unit: 'ms' },
     { min: 50, max: 1500, step: 50, initial: 350 },
@@ -94,7 +102,7 @@ function partsOf(lattice: Lattice, rings: [number, number][][]): Uint8Array {
 
 export const track = defineStep({
   id: 'interpret.track',
-  version: 5,
+  version: 6,
   stage: 'interpret',
   title: 'Track through the volume',
   summary: 'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps the match.',
@@ -174,6 +182,7 @@ export const track = defineStep({
       leastMatch: p.leastMatch,
       largestJump: p.jumpMs,
       stack: p.stack,
+      leastLike: p.leastLike,
       barrier,
       parts,
       signal,
@@ -183,6 +192,10 @@ export const track = defineStep({
       },
     });
     stopIf(signal);
+    if (result.lost > 0)
+      warn(
+        `${result.lost} traces were let go: what was followed there is too unlike the seeds, and the event is likely lost.`,
+      );
     let low = Number.POSITIVE_INFINITY;
     let high = Number.NEGATIVE_INFINITY;
     for (const t of result.times) {
