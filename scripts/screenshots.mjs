@@ -64,7 +64,7 @@ await page.getByRole('button', { name: 'Track from these picks' }).click();
 await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Tolven Top by hand');
 await page.getByRole('button', { name: 'Run', exact: true }).click();
 await page.getByText(/of its bins/).waitFor({ timeout: 30000 });
-await page.getByLabel('What the map shows').selectOption({ label: 'Match of Tolven Top by hand' });
+await page.getByLabel('What the map shows').selectOption({ label: 'Confidence of Tolven Top by hand' });
 await settle();
 await keep('tracking');
 await page.getByRole('button', { name: /^Tie ?: / }).click();

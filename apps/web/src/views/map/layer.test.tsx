@@ -37,7 +37,7 @@ describe('what a map may show', () => {
       'Sea Bed',
       'Tracked',
       'Thickness',
-      'Match of Tracked',
+      'Confidence of Tracked',
     ]);
     // a horizon in depth is not offered where time is shown, nor a slice in time where depth is
     expect(now().current.options.map((o) => o.label)).toEqual(['Outlines only', 'Slice of Seismic', 'Thickness']);

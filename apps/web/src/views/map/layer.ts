@@ -73,7 +73,9 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
     ...horizons.map((h) => ({ value: h.id, label: h.name })),
     ...maps.map((m) => ({ value: m.id, label: m.name })),
-    ...horizons.filter((h) => h.confidence).map((h) => ({ value: `${MATCH}${h.id}`, label: `Match of ${h.name}` })),
+    ...horizons
+      .filter((h) => h.confidence)
+      .map((h) => ({ value: `${MATCH}${h.id}`, label: `Confidence of ${h.name}` })),
   ];
   const layer = (): MapLayer | null => {
     if (slice)
@@ -96,9 +98,9 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       return {
         lattice: horizon.lattice,
         values,
-        look: lichen(0.5, 1),
-        legend: 'match with the trace before',
-        quantity: 'match',
+        look: lichen(0, 1),
+        legend: 'confidence of the track',
+        quantity: 'confidence',
         unit: '',
         vertical: null,
         interval: null,

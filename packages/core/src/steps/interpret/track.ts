@@ -105,7 +105,8 @@ export const track = defineStep({
   version: 6,
   stage: 'interpret',
   title: 'Track through the volume',
-  summary: 'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps the match.',
+  summary:
+    'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps how sure it is.',
   source:
     'Least-cost fronts, Dijkstra (1959), Numerische Mathematik 1, 269–271, on the waveform match of Neidell & Taner (1971), Geophysics 36, 482–497',
   reach: 'global',
