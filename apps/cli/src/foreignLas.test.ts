@@ -10,7 +10,7 @@ interface Spec {
   version?: string;
   wrap?: boolean;
   well?: string | null;
-  /** Lines of the well section besides the usual. */
+  /** Lines of ~W besides the usual. */
   facts?: string[];
   curves?: string[];
   rows?: (string | number)[][];

@@ -45,13 +45,13 @@ def number(v):
 
 operations = []
 for row in db.execute(
-    """select code, name, method_code, source_crs_code, target_crs_code, accuracy, tx, ty, tz, translation_uom_code,
+    """select code, method_code, source_crs_code, target_crs_code, accuracy, tx, ty, tz, translation_uom_code,
        rx, ry, rz, rotation_uom_code, scale_difference, scale_difference_uom_code, px, py, pz, pivot_uom_code
        from helmert_transformation_table
        where auth_name = 'EPSG' and deprecated = 0 and source_crs_auth_name = 'EPSG' and target_crs_auth_name = 'EPSG'
        order by cast(code as integer)"""
 ):
-    code, name, method, source, target, accuracy, tx, ty, tz, tu, rx, ry, rz, ru, ds, du, px, py, pz, pu = row
+    code, method, source, target, accuracy, tx, ty, tz, tu, rx, ry, rz, ru, ds, du, px, py, pz, pu = row
     if code in superseded or str(method) not in METHODS or source not in flat or target not in flat or accuracy is None:
         continue
     length = factors[tu]
@@ -63,7 +63,7 @@ for row in db.execute(
     if px is not None:
         values += [px * factors[pu], py * factors[pu], pz * factors[pu]]
     area = [round(v, 2) for v in bounds.get(code, (-90, -180, 90, 180))]
-    operations.append([int(code), int(source), int(target), accuracy, area, [number(v) for v in values], name])
+    operations.append([int(code), int(source), int(target), accuracy, area, [number(v) for v in values]])
 
 meridian = dict(
     db.execute(
@@ -105,7 +105,7 @@ print(f"""// Written by scripts/datum-shifts.py from the EPSG registry, {version
 
 /**
  * An operation between two geographic systems: code, codes of its source and target, stated accuracy (m), area of use
- * (south, west, north, east, degrees), parameters, name. Parameters are a translation (m); then rotations (seconds of arc,
+ * (south, west, north, east, degrees), parameters. Parameters are a translation (m); then rotations (seconds of arc,
  * position vector) and a scale (ppm); then the pivot of both (m).
  */
 export type DatumShift = [
@@ -115,7 +115,6 @@ export type DatumShift = [
   accuracyM: number,
   area: [south: number, west: number, north: number, east: number],
   parameters: number[],
-  name: string,
 ];
 
 export const DATUM_SHIFTS: DatumShift[] = JSON.parse(

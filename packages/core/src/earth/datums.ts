@@ -27,7 +27,7 @@ export interface DatumRoute {
   accuracyM: number;
   /** Whether the place lies in the area that each operation is stated for. */
   inArea: boolean;
-  /** The operations by their codes and names. */
+  /** The operations by their codes. */
   says: string;
 }
 
@@ -79,9 +79,7 @@ export function datumRoute(from: number, to: number, place: [number, number]): D
     legs: found.legs,
     accuracyM: found.error,
     inArea: found.out === 0,
-    says: found.legs
-      .map(({ shift, back }) => `EPSG:${shift[0]} (${shift[6]}${back ? ', backwards' : ''})`)
-      .join(' and '),
+    says: found.legs.map(({ shift, back }) => `operation EPSG:${shift[0]}${back ? ' backwards' : ''}`).join(' and '),
   };
 }
 

@@ -55,7 +55,7 @@ describe('another coordinate system', () => {
     const objects = await (await project()).list();
     const [a, feet] = [await crsOf('EPSG:32740', crsTable), await crsOf('EPSG:2278', crsTable)];
     const { examples, says } = previewReframe(objects, a, feet);
-    expect(says).toMatch(/by EPSG:\d+ \(NAD83.*stated as good to/);
+    expect(says).toMatch(/by operation EPSG:\d+.*stated as good to/);
     expect(examples[0].name).toBe('A-1');
     expect(examples[0].now).toEqual([515000, 7643000]);
     expect(examples[0].converted?.[0]).not.toBeCloseTo(515000, 0);
