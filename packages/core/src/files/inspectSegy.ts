@@ -23,7 +23,7 @@ import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../forma
 import type { ByteSource } from '../formats/source.ts';
 import { nearGrid } from '../project/grids.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
-import { type Placement, placementFor, projectSystemQuestion } from './coordinates.ts';
+import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from './coordinates.ts';
 import { keptIndex } from './keptIndexes.ts';
 import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from './report.ts';
 
@@ -403,7 +403,8 @@ export async function inspectSegy(
     ? JSON.stringify([
         sources.map((s) => s.stamp),
         positions,
-        { crs, unit, scalar, bins, own: around.frame?.crs, ownUnit: around.frame?.unit },
+        // the project's system may be said with the file
+        { crs, unit, scalar, bins, own: around.frame?.crs ?? declare[PROJECT_SYSTEM], ownUnit: around.frame?.unit },
       ])
     : null;
   const index = await keptIndex(key, () => indexTraces(file, positions, placing, signal, onProgress));

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { crsTable } from '../earth/crsTable.ts';
 import type { Volume } from '../earth/objects.ts';
 import type { TraceIndex } from '../formats/segy/traces.ts';
 import { type ByteSource, memorySource } from '../formats/source.ts';
@@ -91,4 +92,31 @@ test('a file that was looked at is not read through again to be loaded, unless i
     return facts;
   };
   expect(await load('one')).toEqual(await load());
+});
+
+test('a file in degrees that was looked at before the project had a system is placed anew when it gets one', async () => {
+  const bytes = makeSegy(
+    {
+      ...PLAIN_SEGY,
+      origin: [57 * 3600, -21.2 * 3600],
+      perInline: [0, 3.6],
+      perCrossline: [3.6, 0],
+      scalar: -100,
+    },
+    (n) => Array.from({ length: n }, (_, k) => k),
+  );
+  const view = new DataView(bytes.buffer);
+  for (let at = 3600; at < bytes.length; at += 240 + 4 * PLAIN_SEGY.samples) view.setInt16(at + 88, 2);
+  const source = { ...memorySource('degrees.sgy', bytes), stamp: 'degrees' };
+  const declare = { domain: 'twt', quantity: 'attribute' };
+  const looked = await inspectFile(source, declare, { around: { objects: [], frame: null, crsTable } });
+  expect(looked.questions.find((q) => q.key === 'project.crs')?.options[0].value).toBe('EPSG:32740');
+  const { objects } = await loadFile(
+    source,
+    { ...declare, 'project.crs': 'EPSG:32740' },
+    { store: memoryStore(), crsTable },
+  );
+  const [volume] = objects as Volume[];
+  expect(volume.lattice.origin[0]).toBeCloseTo(500_000, -1);
+  expect(volume.lattice.origin[1]).toBeGreaterThan(7_600_000);
 });
