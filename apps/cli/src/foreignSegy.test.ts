@@ -265,6 +265,7 @@ const FILES: Foreign[] = [
     file: 'no-scalar.sgy',
     is: 'centimetres without a scalar',
     bytes: made({ scalar: -100 }, (view) => eachTrace(view, (at) => view.setInt16(at + 70, 0))),
+    asks: ['scalar'],
     declare: TWT,
     says: /Its bins are 2500 × 2500/,
   },

@@ -102,6 +102,15 @@ const INTERVAL: Question = {
   options: ['1', '2', '4'].map((value) => ({ value, label: value })),
 };
 
+/** Asked where bins are unlikely, and while it is answered. */
+const SCALAR: Question = {
+  key: 'scalar',
+  label: 'Coordinates times (a negative number divides)',
+  typed: true,
+  optional: true,
+  options: ['-10', '-100', '-1000'].map((value) => ({ value, label: value })),
+};
+
 /** Bins are rarely smaller or larger than this, m. */
 const LIKELY_BIN_M = [1, 500];
 
@@ -413,11 +422,12 @@ export async function inspectSegy(
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
   report.problems.push(...index.problems);
   const binM: [number, number] = [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)];
+  const unlikely = binM.some((m) => m > LIKELY_BIN_M[1] || m < LIKELY_BIN_M[0]);
   if (lattice.local)
     report.problems.push(
       `It has no coordinates: it lies on a grid of its own, with bins of ${units.to(binM[0], 'm').toFixed(2)} × ${units.text(binM[1], 'm', 2)}, until it is placed on the map.`,
     );
-  else if (binM.some((m) => m > LIKELY_BIN_M[1] || m < LIKELY_BIN_M[0]))
+  else if (unlikely)
     report.problems.push(
       `Its bins are ${units.to(binM[0], 'm').toPrecision(4)} × ${units.text(binM[1], 'm', 2)}: its unit, or the scalar of its coordinates (scalar=-100 divides them by a hundred), may be wrong.`,
     );
@@ -425,6 +435,8 @@ export async function inspectSegy(
   if (placement.waits) report.questions.push(await systemAsked(placement.waits, degrees, around));
   if (!file.intervalKnown || declare.interval) report.questions.push(INTERVAL);
   if (lattice.local) report.questions.push(...placeQuestions(around));
+  else if (unlikely || declare.scalar) report.questions.push(SCALAR);
+  if (counted) report.questions.push({ ...lengthQuestion(file), optional: true });
   segy.sample = looked.sample;
   segy.histogram = looked.histogram;
   segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
