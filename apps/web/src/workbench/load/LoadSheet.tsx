@@ -28,7 +28,7 @@ import { Report } from './Report';
 import { Sketches } from './Sketches';
 
 /** Declarations that change what a reader makes of a file. */
-const LOOKED = /^(byte\.|column\.|unit\.|kind$|crs$|as$|grid$)/;
+const LOOKED = /^(byte\.|column\.|unit\.|project\.crs$|kind$|crs$|as$|grid$|scalar$|bins$|lineTraces$|variable$|interval$)/;
 
 const intoSight = (row: HTMLElement | null) => row?.scrollIntoView({ block: 'nearest' });
 
