@@ -28,7 +28,8 @@ import { Report } from './Report';
 import { Sketches } from './Sketches';
 
 /** Declarations that change what a reader makes of a file. */
-const LOOKED = /^(byte\.|column\.|unit\.|project\.crs$|kind$|crs$|as$|grid$|scalar$|bins$|lineTraces$|variable$|interval$)/;
+const LOOKED =
+  /^(byte\.|column\.|unit\.|project\.crs$|kind$|crs$|as$|grid$|scalar$|bins$|lineTraces$|variable$|interval$)/;
 
 const intoSight = (row: HTMLElement | null) => row?.scrollIntoView({ block: 'nearest' });
 
