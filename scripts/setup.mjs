@@ -6,9 +6,17 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
+/** Where what commands say on stdout goes: with figures on it, elsewhere. */
+let stdout = 'inherit';
+
+/** Keep stdout for figures: what commands say of their work goes to stderr from now on. */
+export function keepStdoutForFigures() {
+  stdout = process.stderr.fd;
+}
+
 /** Run a command in the project's root; its output is shown. @returns whether it succeeded */
 export function run(command, args, options = {}) {
-  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  const done = spawnSync(command, args, { cwd: root, stdio: ['inherit', stdout, 'inherit'], ...options });
   return done.status === 0;
 }
 
@@ -49,6 +57,11 @@ export function chromium() {
     process.exit(1);
   }
   return path;
+}
+
+/** Build kernels and packages: all that the command line needs. */
+export function buildPackages() {
+  for (const part of ['kernels', 'packages']) must('npm', ['run', '--silent', `build:${part}`]);
 }
 
 /** Build kernels, packages and the web application. */

@@ -77,6 +77,8 @@ const SPELLINGS: Record<string, string> = {
   ohmm: 'ohm.m',
   'ohm-m': 'ohm.m',
   'ohm.m': 'ohm.m',
+  ohm_m: 'ohm.m',
+  'ohm m': 'ohm.m',
   ohm·m: 'ohm.m',
   '.1in': '0.1in',
   '1in': '0.1in',

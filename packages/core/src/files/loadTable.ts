@@ -5,6 +5,7 @@ import { unitNamed } from '../earth/units.ts';
 import { mappingOf, type ReadTable, readTable } from '../formats/csv/tables.ts';
 import { canonicalJson } from '../numerics/hash.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
+import { SAMPLE_COLUMNS } from '../project/wells/fluids.ts';
 import { FINE_MS, resampledWavelet } from '../tie/wavelet.ts';
 import { placementFor } from './coordinates.ts';
 import { type Loaded, type Loading, oneOf } from './load.ts';
@@ -38,8 +39,9 @@ const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
   ],
   'fluid samples': [
     { key: 'fluid', name: 'Fluid', unit: '' },
-    { key: 'density', name: 'Density', unit: 'kg/m³' },
-    { key: 'fvf', name: 'Formation volume factor', unit: 'm³/m³' },
+    { key: 'density', name: SAMPLE_COLUMNS.density, unit: 'kg/m³' },
+    { key: 'fvf', name: SAMPLE_COLUMNS.factor, unit: 'm³/m³' },
+    { key: 'resistivity', name: SAMPLE_COLUMNS.resistivity, unit: 'ohm.m' },
   ],
   'core points': [
     { key: 'md', name: 'MD', unit: 'm' },

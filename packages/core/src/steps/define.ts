@@ -15,6 +15,8 @@ export interface InputSpec<K extends Kind = Kind> {
   optional?: boolean;
   /** Tables, logs and relations of the chosen wells that the step reads too; they are found by the well's name. */
   companions?: Kind[];
+  /** Kinds of table of which the step reads those of every well in the project. */
+  ofField?: Kind[];
   /** Chosen at first are those that have one of this kind which the step did not make. */
   having?: Kind;
 }
@@ -121,10 +123,10 @@ interface StepFacts {
 }
 
 /** A choice of wells, with what a step reads of them. */
-export function wellsInput<const K extends Kind[], const O extends { optional?: true; having?: Kind }>(
-  companions: K,
-  more?: O,
-) {
+export function wellsInput<
+  const K extends Kind[],
+  const O extends { optional?: true; having?: Kind; ofField?: Kind[] },
+>(companions: K, more?: O) {
   return { kind: 'well', title: 'Wells', many: true, companions, ...more } as {
     kind: 'well';
     title: string;

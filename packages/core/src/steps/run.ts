@@ -93,8 +93,14 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
       throw new LithagonError('input', `${step.title} takes one ${spec.title.toLowerCase()}, not ${objects.length}.`);
     inputs[role] = spec.many ? objects : objects[0];
     references[role] = objects.map((o) => `${o.id}@${o.revision}`);
-    for (const kind of spec.companions ?? []) {
-      const found = objects.flatMap((well) => companionsOf(beneath, well.name, kind));
+    const beside = [
+      ...(spec.companions ?? []).map((kind) => ({
+        kind,
+        found: objects.flatMap((well) => companionsOf(beneath, well.name, kind)),
+      })),
+      ...(spec.ofField ?? []).map((kind) => ({ kind, found: beneath.filter((o) => o.kind === kind) })),
+    ];
+    for (const { kind, found } of beside) {
       around.push(...found);
       if (found.length > 0) references[`${role}.${kind}`] = found.map((o) => `${o.id}@${o.revision}`);
     }

@@ -197,7 +197,7 @@ describe('the work on an earth in closed form', () => {
       stage: 'wells',
       madeBy: area.madeBy,
       well: 'T-1',
-      columns: [],
+      columns: ['Fluid', 'Density', 'Formation volume factor'].map((name) => ({ name, unit: '' })),
       rows: [
         ['oil', ROCK.oil, 1.25],
         ['water', ROCK.brine, 1.01],

@@ -1,6 +1,6 @@
 import { type Block, beddingHeight, blocksAt, drawStructure, layerAt, type Structure } from './earth.ts';
 import { randomFor } from './random.ts';
-import { FLUIDS, porosityOf, type Rock, rockOf, sandOf } from './rocks.ts';
+import { drawRocks, porosityOf, type Rock, type Rocks, rockOf, sandOf } from './rocks.ts';
 import { findTraps, type Traps } from './traps.ts';
 
 /** Depths (m below mean sea level) of the fluid contacts; what is null is not there. */
@@ -19,6 +19,7 @@ export interface Field {
   /** Which draw of the seed it is: enough, with the seed, to make it again without a search. */
   attempt: number;
   structure: Structure;
+  rocks: Rocks;
   traps: Traps;
   contacts: Record<Area, Contacts>;
 }
@@ -40,7 +41,7 @@ export function fieldOfDraw(seed: number, attempt: number): Field | null {
   const structure = drawStructure(seed, attempt);
   const traps = findTraps(structure);
   const contacts = contactsOf(traps, seed);
-  return contacts && { seed, attempt, structure, traps, contacts };
+  return contacts && { seed, attempt, structure, rocks: drawRocks(seed), traps, contacts };
 }
 
 /** Make the field of a seed: structures are drawn until one has the traps that the field is about. */
@@ -132,15 +133,15 @@ export function pointAt(column: Column, z: number, out: Point): Point {
   if (layer !== 5) {
     let dv = column.lateral;
     if (layer === 1) dv += field.structure.lens(u, v, (z - s[0]) / (s[1] - s[0]));
-    out.porosity = porosityOf(layer, burial);
-    rockOf(layer, burial, layer === 0 ? 0 : dv, bed, out);
+    out.porosity = porosityOf(field.rocks, layer, burial);
+    rockOf(field.rocks, layer, burial, layer === 0 ? 0 : dv, bed, out);
     return out;
   }
   const rank = bedding.bedRank(height, column.weights);
   out.net = rank < 0.52 + 0.4 * column.channel;
   if (!out.net) {
     out.porosity = 0.1 + 0.04 * (rank - 0.5);
-    rockOf(4, burial, column.lateral - 0.06, bed, out);
+    rockOf(field.rocks, 4, burial, column.lateral - 0.06, bed, out);
     return out;
   }
   out.porosity = 0.245 + 0.045 * column.channel + 0.03 * (0.5 - rank) + 0.9 * bed - 0.00003 * (burial - 1000);
@@ -150,11 +151,7 @@ export function pointAt(column: Column, z: number, out: Point): Point {
     out.water = irreducible + (1 - irreducible) * Math.exp(-(contacts.owc - z) / 5.5);
     out.fluid = contacts.goc != null && z < contacts.goc ? 'gas' : 'oil';
   }
-  return sandInto(out, burial, column.lateral);
-}
-
-function sandInto(out: Point, burial: number, lateral: number): Point {
-  sandOf(out.porosity, burial, out.water, out.fluid, lateral, out);
+  sandOf(field.rocks, out.porosity, burial, out.water, out.fluid, column.lateral, out);
   return out;
 }
 
@@ -168,13 +165,3 @@ export function ageAt(column: Column, z: number): number {
   const bases = [s[0], s[1], s[2], s[3], s[5], s[6], s[7], s[8], s[8] + 1500];
   return layer + Math.min(1, Math.max(0, (z - tops[layer]) / Math.max(1e-6, bases[layer] - tops[layer])));
 }
-
-/** Fluids of the field as a laboratory would state them. */
-export const FLUID_FACTS = {
-  /** Reservoir volume over volume at 15 °C and 101.325 kPa. */
-  oilFormationVolumeFactor: 1.24,
-  gasFormationVolumeFactor: 0.0092,
-  oilDensity: FLUIDS.oil.rho,
-  gasDensity: FLUIDS.gas.rho,
-  brineDensity: FLUIDS.brine.rho,
-};

@@ -5,7 +5,7 @@ import { truthRows } from '../truth/events.ts';
 import { addFootprint, bandNoise, blurLaterally, meanOf, rmsAround } from './image.ts';
 import { type Imaged, imageSurvey, meeting, traceOffset } from './survey.ts';
 import { timeColumn, twtAt } from './traces.ts';
-import { velocitiesOf } from './velocities.ts';
+import { velocitiesOf, velocityError } from './velocities.ts';
 import { drawWavelets, FINE_MS, HALF, type StackWavelet, waveletAt, waveletTable } from './wavelet.ts';
 
 const NS = SURVEY.samples;
@@ -164,18 +164,21 @@ describe('a survey of few lines', () => {
     });
     expect(new Set(signs).size).toBe(1);
   });
-  test('velocities give depth back: intervals add up to it, and stacking ones lie between sea water and rock', () => {
+  test('velocities give depth back: intervals without their errors add up to it, and stacking ones lie between sea water and rock', () => {
     const grid = velocitiesOf(field, extent);
     expect([grid.inlines, grid.crosslines]).toEqual([[1060], [2080]]);
-    const column = timeColumn(field, 80 * 25, 60 * 25);
+    const [u, v] = [80 * 25, 60 * 25];
+    const column = timeColumn(field, u, v);
+    const error = velocityError(field.seed);
+    const right = grid.interval.map((velocity, k) => velocity / (1 + error(u, v, (k + 0.5) * grid.sampleMs)));
     let depth = 0;
     for (let k = 0; k < 60; k++) {
-      depth += (grid.interval[k] * grid.sampleMs) / 2000;
+      depth += (right[k] * grid.sampleMs) / 2000;
       expect(Math.abs(twtAt(column, depth) - (k + 1) * grid.sampleMs)).toBeLessThan(0.2);
     }
     let squares = 0;
     for (let k = 0; k < grid.samples; k++) {
-      squares += grid.interval[k] ** 2;
+      squares += right[k] ** 2;
       const rms = Math.sqrt(squares / (k + 1));
       expect(Math.abs(grid.stacking[k] / rms - 1)).toBeLessThan(0.06);
     }

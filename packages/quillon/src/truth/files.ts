@@ -6,6 +6,9 @@ import { toMap, uOf, vOf } from '../model/survey.ts';
 import type { Imaged } from '../seismic/survey.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
 import { drawWavelets } from '../seismic/wavelet.ts';
+import { pointOnPath } from '../wells/logs.ts';
+import { drillWells, positionAt } from '../wells/paths.ts';
+import { faciesName } from '../wells/tables.ts';
 import { writeCsv, writeJson } from '../write/text.ts';
 import { HORIZONS, truthRows } from './events.ts';
 import { crestOutline } from './outline.ts';
@@ -60,6 +63,26 @@ function writePoints(path: string, field: Field): void {
   );
 }
 
+/** Time, rock and fluid down every well, those left out of the tables too. */
+function writeWells(path: string, field: Field): void {
+  const rows: (string | number)[][] = [];
+  const point = emptyPoint();
+  for (const well of drillWells(field)) {
+    const fixed = well.inclinationDeg === 0 ? timeColumn(field, well.headU, well.headV) : null;
+    for (let md = 150; md < well.totalMd - 5; md += 0.5) {
+      const at = positionAt(well, md);
+      pointOnPath(field, well, md, point);
+      const twt = twtAt(fixed ?? timeColumn(field, at.u, at.v), at.tvdss);
+      rows.push([well.name, md, at.tvdss, twt, faciesName(point), point.porosity, point.water]);
+    }
+  }
+  writeCsv(
+    path,
+    ['well', ['md_m', 2], ['tvdss_m', 3], ['twt_ms', 3], 'facies', ['porosity', 4], ['water_saturation', 4]],
+    rows,
+  );
+}
+
 /** Write `truth.json` and `truth/`: the answers, which no step may read. */
 export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
   mkdirSync(join(dir, 'truth'), { recursive: true });
@@ -101,6 +124,7 @@ export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
     faultRows,
   );
   writePoints(join(dir, 'truth', 'points.csv'), field);
+  writeWells(join(dir, 'truth', 'wells.csv'), field);
   const { traps } = field;
   const point = (m: number, u: number, v: number) => {
     const [x, y] = toMap(u, v);

@@ -5,12 +5,16 @@ import { toMap } from '../model/survey.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
 import { surfaceMet } from '../wells/paths.ts';
 
-/** An interpreter's outline of the Crest accumulation: the oil–water contact on Tolven Top, drawn by hand (±20 m). */
+/**
+ * An interpreter's outline of the Crest accumulation: the oil–water contact on Tolven Top as a hand draws it, now inside
+ * and now outside of where it is: within 15 m of a line that itself swings by up to 45 m.
+ */
 export function crestOutline(field: Field): [x: number, y: number][] {
   const { crest } = field.traps;
   const owc = field.contacts.Crest.owc as number;
   const random = randomFor(field.seed, 'outline');
   const ring: [number, number][] = [];
+  const swings = [1, 2, 3, 5].map((n) => ({ n, m: random.between(6, 11.25), phase: random.between(0, 2 * Math.PI) }));
   for (let azimuth = 0; azimuth < 360; azimuth += 5) {
     const c = Math.cos((azimuth * Math.PI) / 180);
     const s = Math.sin((azimuth * Math.PI) / 180);
@@ -19,7 +23,8 @@ export function crestOutline(field: Field): [x: number, y: number][] {
       const z = surfaceMet(columnAt(field, crest.topU + r * c, crest.topV + r * s), 5);
       if (!(z < owc)) break;
     }
-    r += random.between(0, 40);
+    for (const { n, m, phase } of swings) r += m * Math.cos((n * azimuth * Math.PI) / 180 + phase);
+    r += random.between(-15, 15);
     ring.push(toMap(crest.topU + r * c, crest.topV + r * s));
   }
   ring.push(ring[0]);

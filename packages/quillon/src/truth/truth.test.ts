@@ -1,9 +1,11 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { along, planeAt } from '../model/faults.ts';
 import { columnAt, emptyPoint, type Field, makeField, pointAt } from '../model/field.ts';
-import { fromMap, toMap } from '../model/survey.ts';
+import { fromMap, SURVEY, toMap } from '../model/survey.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
+import { velocityError } from '../seismic/velocities.ts';
 import { surfaceMet } from '../wells/paths.ts';
+import { waveformAt } from './events.ts';
 import { crestOutline, faultSticks } from './outline.ts';
 import { insideRing, type Volume, volumesOnColumns } from './volumes.ts';
 
@@ -23,24 +25,59 @@ describe('a ring', () => {
   });
 });
 
+test('a trace between its samples is the waveform that it was sampled from', () => {
+  const of = (ms: number) =>
+    [8, 17, 29, 44, 71].reduce((sum, hz, n) => sum + Math.cos((2 * Math.PI * hz * ms) / 1000 + n) / (n + 2), 0);
+  const trace = Float32Array.from({ length: 3 * SURVEY.samples }, (_, k) => of((k - SURVEY.samples) * SURVEY.sampleMs));
+  for (let step = 8 * 40; step < 8 * 400; step += 7)
+    expect(Math.abs(waveformAt(trace, SURVEY.samples, step) - of((step * SURVEY.sampleMs) / 8))).toBeLessThan(4e-4);
+});
+
+test('the interval velocity is off by a few per cent that vary smoothly', () => {
+  const errors = [1, 2, 3, 4, 5, 6].map((seed) => {
+    const error = velocityError(seed);
+    const values: number[] = [];
+    for (let u = 0; u < 4975; u += 250)
+      for (let v = 0; v < 3975; v += 250)
+        for (let ms = 0; ms < 1800; ms += 100) {
+          values.push(error(u, v, ms));
+          expect(Math.abs(error(u + 250, v, ms) - error(u, v, ms))).toBeLessThan(0.03);
+          expect(Math.abs(error(u, v, ms + 20) - error(u, v, ms))).toBeLessThan(0.01);
+        }
+    return Math.sqrt(values.reduce((sum, e) => sum + e * e, 0) / values.length);
+  });
+  for (const rms of errors) {
+    expect(rms).toBeGreaterThan(0.01);
+    expect(rms).toBeLessThan(0.045);
+  }
+});
+
 describe.each([1, 3])('the truth of seed %i', (seed) => {
   let field: Field;
   beforeAll(() => {
     field = makeField(seed);
   });
-  test('the outline is that of the contact on the reservoir, as a hand draws it', () => {
+  test('the outline is that of the contact on the reservoir as a hand draws it: now inside, now outside', () => {
     const ring = crestOutline(field);
     expect(ring).toHaveLength(73);
     expect(ring[0]).toEqual(ring[72]);
     const owc = field.contacts.Crest.owc as number;
     const { topU, topV } = field.traps.crest;
-    for (const [x, y] of ring) {
+    let [inside, outside] = [0, 0];
+    for (const [x, y] of ring.slice(1)) {
       const [u, v] = fromMap(x, y);
-      // forty metres inward the reservoir lies above the contact; what stops it there may be a fault, too
       const r = Math.hypot(u - topU, v - topV);
-      const f = Math.max(0, (r - 60) / r);
-      expect(surfaceMet(columnAt(field, topU + f * (u - topU), topV + f * (v - topV)), 5)).toBeLessThan(owc);
+      // what stops the reservoir may be a fault, too
+      const above = (by: number) => {
+        const f = Math.max(0, (r + by) / r);
+        return surfaceMet(columnAt(field, topU + f * (u - topU), topV + f * (v - topV)), 5) < owc;
+      };
+      expect(above(-70)).toBe(true);
+      if (above(0)) inside++;
+      else outside++;
     }
+    expect(inside).toBeGreaterThan(14);
+    expect(outside).toBeGreaterThan(14);
   });
   test('sticks lie on their faults within what a hand misses, in the time of their depth', () => {
     const sticks = faultSticks(field, field.structure.faults);

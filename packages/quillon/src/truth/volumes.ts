@@ -1,13 +1,4 @@
-import {
-  AREAS,
-  type Area,
-  type Contacts,
-  columnAt,
-  emptyPoint,
-  type Field,
-  FLUID_FACTS,
-  pointAt,
-} from '../model/field.ts';
+import { AREAS, type Area, type Contacts, columnAt, emptyPoint, type Field, pointAt } from '../model/field.ts';
 import { randomFor } from '../model/random.ts';
 import { fromMap } from '../model/survey.ts';
 
@@ -51,7 +42,7 @@ export function insideRing(ring: [x: number, y: number][]): Inside {
   };
 }
 
-function finish(area: string, contacts: Contacts, s: Sum): Volume {
+function finish(field: Field, area: string, contacts: Contacts, s: Sum): Volume {
   return {
     area,
     zone: 'Tolven Sandstone',
@@ -60,8 +51,8 @@ function finish(area: string, contacts: Contacts, s: Sum): Volume {
     netRockVolume_m3: s.net,
     poreVolume_m3: s.pore,
     hydrocarbonPoreVolume_m3: s.oil + s.gas,
-    oilInPlace_sm3: s.oil / FLUID_FACTS.oilFormationVolumeFactor,
-    gasInPlace_sm3: s.gas / FLUID_FACTS.gasFormationVolumeFactor,
+    oilInPlace_sm3: s.oil / field.rocks.oilFactor,
+    gasInPlace_sm3: s.gas / field.rocks.gasFactor,
   };
 }
 
@@ -100,7 +91,7 @@ export function volumesOnColumns(field: Field, outline: Inside, stepM: number, d
       });
     }
   return [...AREAS, 'Crest outline'].map((area) =>
-    finish(area, field.contacts[(area in field.contacts ? area : 'Crest') as Area], sums[area]),
+    finish(field, area, field.contacts[(area in field.contacts ? area : 'Crest') as Area], sums[area]),
   );
 }
 
@@ -132,5 +123,5 @@ export function volumesByPoints(field: Field, area: Area, points: number): { vol
   }
   const scale = box / points;
   for (const key of Object.keys(sum) as (keyof Sum)[]) sum[key] *= scale;
-  return { volume: finish(area, contacts, sum), grossError: scale * Math.sqrt(hits) };
+  return { volume: finish(field, area, contacts, sum), grossError: scale * Math.sqrt(hits) };
 }

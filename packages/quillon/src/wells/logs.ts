@@ -90,6 +90,8 @@ export function logsOf(field: Field, path: Path): LogFile {
   const [gr, dt, dts, rhob, nphi, rt, cali] = values;
   const toSlowness = run.slowness === 'US/FT' ? 304800 : 1e6;
   const point = emptyPoint();
+  const { electric, sandGamma } = field.rocks;
+  const [channelGamma, backgroundMore, shaleGamma] = sandGamma;
   const vertical = path.inclinationDeg === 0;
   const fixed = vertical ? columnAt(field, path.headU, path.headV) : null;
   let drift = 0;
@@ -104,7 +106,12 @@ export function logsOf(field: Field, path: Path): LogFile {
     drift = 0.995 * drift + 0.1 * random.normal();
     washout = 0.97 * washout + 0.03 * (shaly && drift > 1.35 ? 1 : 0);
     cali[n] = 8.5 + 0.05 * random.normal() + 4.5 * washout;
-    const clay = point.layer === 5 ? (point.net ? 22 + 16 * (1 - point.channel) : 88) : gammaOf(point.layer);
+    const clay =
+      point.layer === 5
+        ? point.net
+          ? channelGamma + backgroundMore * (1 - point.channel)
+          : shaleGamma
+        : gammaOf(field.rocks, point.layer);
     gr[n] = Math.max(4, clay + 5 * drift + 2.5 * random.normal());
     dt[n] = toSlowness / point.vp + 0.25 * random.normal() + 6 * washout;
     if (random() < 0.0006) dt[n] += (random() < 0.5 ? -1 : 1) * random.between(18, 55);
@@ -114,9 +121,11 @@ export function logsOf(field: Field, path: Path): LogFile {
       rhob[n] = point.rho / 1000 + 0.006 * random.normal() - 0.32 * washout * Math.abs(1 + 0.4 * random.normal());
     nphi[n] =
       point.porosity * (point.fluid === 'gas' ? 0.62 + 0.38 * point.water : 1) + 0.22 * shaly + 0.008 * random.normal();
-    // Archie's law with a = 1, m = n = 2 and 0.055 ohm·m brine; shale conducts
+    // Archie's law; shale conducts
     rt[n] =
-      (shaly ? 2.2 : 0.055 / (Math.max(0.05, point.porosity) ** 2 * point.water ** 2)) *
+      (shaly
+        ? electric.shale
+        : (electric.a * electric.brine) / (Math.max(0.05, point.porosity) ** electric.m * point.water ** electric.n)) *
       Math.exp(0.06 * random.normal());
   }
   const units = ['GAPI', run.slowness, run.slowness, 'G/CC', 'V/V', 'OHMM', 'IN'];

@@ -1,4 +1,4 @@
-import { columnAt, emptyPoint, type Field, FLUID_FACTS, type Point, pointAt } from '../model/field.ts';
+import { columnAt, emptyPoint, type Field, type Point, pointAt } from '../model/field.ts';
 import { randomFor } from '../model/random.ts';
 import { LAYERS } from '../model/rocks.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
@@ -100,6 +100,7 @@ const G = 9.80665;
 export function pressuresOf(field: Field, path: Path): Pressure[] {
   const random = randomFor(field.seed, `pressures ${path.name}`);
   const out: Pressure[] = [];
+  const { brine: water, oil, gas } = field.rocks;
   const point = emptyPoint();
   let last = -100;
   for (let md = 800; md < path.totalMd; md += 0.75) {
@@ -111,11 +112,11 @@ export function pressuresOf(field: Field, path: Path): Pressure[] {
     const { goc, owc } = field.contacts[area];
     const free = owc ?? p.tvdss;
     const oilTo = goc ?? 0;
-    const brine = (z: number) => 1.013 + (FLUID_FACTS.brineDensity * G * z) / 1e5;
+    const brine = (z: number) => 1.013 + (water.rho * G * z) / 1e5;
     let bar = brine(p.tvdss);
     if (p.tvdss < free) {
-      bar = brine(free) - (FLUID_FACTS.oilDensity * G * (free - Math.max(p.tvdss, oilTo))) / 1e5;
-      if (p.tvdss < oilTo) bar -= (FLUID_FACTS.gasDensity * G * (oilTo - p.tvdss)) / 1e5;
+      bar = brine(free) - (oil.rho * G * (free - Math.max(p.tvdss, oilTo))) / 1e5;
+      if (p.tvdss < oilTo) bar -= (gas.rho * G * (oilTo - p.tvdss)) / 1e5;
     }
     out.push({ well: path.name, md, tvdss: p.tvdss, pressureBar: bar + 0.03 * random.normal() });
   }

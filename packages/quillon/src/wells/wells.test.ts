@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { columnAt, emptyPoint, FLUID_FACTS, makeField } from '../model/field.ts';
+import { columnAt, emptyPoint, makeField } from '../model/field.ts';
 import { timeColumn, twtAt } from '../seismic/traces.ts';
 import { LOG_STEP, logsOf, pointOnPath } from './logs.ts';
 import { drillWells, KB_M, type Path, positionAt, STATION_M, surfaceMet } from './paths.ts';
@@ -144,9 +144,9 @@ describe('tables of the reservoir', () => {
     };
     const oil = points.filter((p) => p.tvdss < owc && p.tvdss > (field.contacts.Crest.goc ?? 0));
     expect(oil.length).toBeGreaterThan(4);
-    expect(Math.abs(slope(oil) / FLUID_FACTS.oilDensity - 1)).toBeLessThan(0.25);
+    expect(Math.abs(slope(oil) / field.rocks.oil.rho - 1)).toBeLessThan(0.25);
     const water = pressuresOf(field, named('QN-3'));
-    if (water.length > 4) expect(Math.abs(slope(water) / FLUID_FACTS.brineDensity - 1)).toBeLessThan(0.1);
+    if (water.length > 4) expect(Math.abs(slope(water) / field.rocks.brine.rho - 1)).toBeLessThan(0.1);
   });
   test('facies fill the described interval without gap or overlap, and no bed twice in a row', () => {
     for (const path of wells) {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { makeField } from '../model/field.ts';
+import { type Field, makeField } from '../model/field.ts';
 import { extentOf } from '../model/survey.ts';
 import { imageSurvey } from '../seismic/survey.ts';
 import { writeTruth } from '../truth/files.ts';
@@ -16,13 +16,13 @@ async function sha256(path: string): Promise<string> {
   return hash.digest('hex');
 }
 
-function readme(files: Declared[]): string {
+function readme(field: Field, files: Declared[]): string {
   return [
     '# The Quillon field',
     '',
     'Made-up data of a made-up field on the Osmund Shelf, for trying Lithagon out. Coordinates are WGS 84 / UTM zone 40S',
     '(EPSG:32740) in metres; the seismic datum is mean sea level; an increase of impedance is a positive sample; sea water',
-    'carries sound at 1490 m/s. `truth.json` and `truth/` hold the answers; nothing else needs them.',
+    `carries sound at ${field.rocks.seaWater.vp.toFixed(0)} m/s. \`truth.json\` and \`truth/\` hold the answers; nothing else needs them.`,
     '',
     ...files.map((f) => `- \`${f.file}\`: ${f.what}`),
     '',
@@ -53,6 +53,6 @@ export async function writeField(dir: string, options: WriteOptions = {}): Promi
   const manifest = [];
   for (const f of files) manifest.push({ ...f, sha256: await sha256(join(dir, f.file)) });
   writeJson(join(dir, 'manifest.json'), { field: 'Quillon', seed, size, crs: 'EPSG:32740', files: manifest });
-  writeFileSync(join(dir, 'README.md'), readme(files));
+  writeFileSync(join(dir, 'README.md'), readme(field, files));
   return { files };
 }

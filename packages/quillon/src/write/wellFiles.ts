@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { type Field, FLUID_FACTS } from '../model/field.ts';
+import type { Field } from '../model/field.ts';
 import { SURVEY, toMap } from '../model/survey.ts';
 import { logsOf } from '../wells/logs.ts';
 import { drillWells, KB_M, positionAt, STATION_M } from '../wells/paths.ts';
@@ -56,17 +56,23 @@ export function writeWells(dir: string, field: Field): Declared[] {
       .flatMap((p) => pressuresOf(field, p).map((c) => [c.well, c.md, c.tvdss, c.pressureBar])),
   );
   out.push(table('pressures.csv', 'Formation pressures', 'pressures'));
-  const f = FLUID_FACTS;
+  const { oil, gas, brine, oilFactor, gasFactor, electric } = field.rocks;
   writeCsv(
     join(dir, 'fluid-samples.csv'),
-    ['well', 'fluid', ['density_kg_m3', 1], ['formation_volume_factor', 5]],
+    ['well', 'fluid', ['density_kg_m3', 1], ['formation_volume_factor', 5], ['resistivity_ohm_m', 4]],
     [
-      ['QN-1', 'oil', f.oilDensity, f.oilFormationVolumeFactor],
-      ['QN-2', 'gas', f.gasDensity, f.gasFormationVolumeFactor],
-      ['QN-3', 'water', f.brineDensity, 1.01],
+      ['QN-1', 'oil', oil.rho, oilFactor, Number.NaN],
+      ['QN-2', 'gas', gas.rho, gasFactor, Number.NaN],
+      ['QN-3', 'water', brine.rho, 1.01, electric.brine],
     ],
   );
-  out.push(table('fluid-samples.csv', 'Fluid samples: density at reservoir, formation volume factor', 'fluid samples'));
+  out.push(
+    table(
+      'fluid-samples.csv',
+      'Fluid samples: density and resistivity at reservoir, formation volume factor',
+      'fluid samples',
+    ),
+  );
   writeCsv(
     join(dir, 'facies.csv'),
     ['well', ['from_md_m', 2], ['to_md_m', 2], 'facies'],

@@ -123,8 +123,15 @@ export const TABLES: TableSpec[] = [
       { ...well, optional: true },
       { key: 'fluid', label: 'Fluid', words: /^fluid$/, text: true },
       { key: 'density', label: 'Density', words: /^density$/, unit: 'kg/m3', optional: true },
-      { key: 'fvf', label: 'Formation volume factor', words: /^(formation_volume_factor|fvf|bo|bg)$/ },
+      {
+        key: 'fvf',
+        label: 'Formation volume factor',
+        words: /^(formation_volume_factor|fvf|bo|bg)$/,
+        optional: true,
+      },
+      { key: 'resistivity', label: 'Resistivity', words: /^(resistivity|rw)$/, unit: 'ohm.m', optional: true },
     ],
+    either: [['density', 'fvf', 'resistivity']],
   },
   {
     kind: 'core points',

@@ -1,14 +1,30 @@
-import type { ObjectOf } from '../../earth/objects.ts';
+import type { EarthObject, ObjectOf } from '../../earth/objects.ts';
 
-const COLUMN = { density: 1, factor: 2 } as const;
+/** Names under which the columns of fluid samples are kept. */
+export const SAMPLE_COLUMNS = {
+  density: 'Density',
+  factor: 'Formation volume factor',
+  resistivity: 'Resistivity',
+} as const;
 
-/** Density (kg/m³) or formation volume factor (m³/m³) of a fluid from the first sample that gives it, or null. */
+/**
+ * Density (kg/m³), formation volume factor (m³/m³) or resistivity at the formation's temperature (ohm·m) of a fluid from
+ * the first sample that gives it, or null.
+ */
 export function sampleValue(
   samples: ObjectOf<'fluid samples'>[],
   fluid: 'gas' | 'oil' | 'water',
-  what: keyof typeof COLUMN,
+  what: keyof typeof SAMPLE_COLUMNS,
 ): number | null {
-  const row = samples.flatMap((s) => s.rows).find((r) => r[0] === fluid);
-  const value = row?.[COLUMN[what]];
-  return typeof value === 'number' ? value : null;
+  for (const { columns, rows } of samples) {
+    const at = columns.findIndex((c) => c.name === SAMPLE_COLUMNS[what]);
+    for (const row of at < 0 ? [] : rows) if (row[0] === fluid && typeof row[at] === 'number') return row[at];
+  }
+  return null;
+}
+
+/** Fluid samples of a project, those of a well before those of the others. */
+export function samplesFor(around: EarthObject[], well: string): ObjectOf<'fluid samples'>[] {
+  const samples = around.filter((o): o is ObjectOf<'fluid samples'> => o.kind === 'fluid samples');
+  return [...samples.filter((o) => o.well === well), ...samples.filter((o) => o.well !== well)];
 }

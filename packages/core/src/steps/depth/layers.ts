@@ -12,7 +12,7 @@ import { defineStep, number, wellsInput } from '../define.ts';
 const params = z.object({
   waterVelocity: number(
     { title: 'Water', description: 'Velocity of sea water.', unit: 'm/s' },
-    { min: 1400, max: 1600, step: 1, initial: 1490 },
+    { min: 1400, max: 1600, step: 1, initial: 1500 },
   ),
   mostK: number(
     {

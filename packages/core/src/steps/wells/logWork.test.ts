@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { Logs, ResultTable } from '../../earth/objects.ts';
+import type { Logs, ResultTable, WellTable } from '../../earth/objects.ts';
+import { newDrawn } from '../../project/given.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { EARTH, ROCK, topM, WELL_AT } from '../../testing/layeredField.ts';
 import { wellWork } from '../../testing/wellWork.ts';
@@ -53,6 +54,37 @@ describe('log steps', () => {
     expect(at(top + 5)).toBe(2);
     expect(at(EARTH.owcM + 3)).toBeLessThan(2);
     expect(at(top - 5)).toBe(0);
+  });
+  test('brine is that of a water sample, of the well itself before the field; typed where it is asked for or none is', async () => {
+    await run('wells.shale', W, { lines: 'typed', clean: 30, shale: 110 });
+    const saturated = async (params: Record<string, unknown>) => {
+      await run('wells.porosity', W, { ...params, brine: 0.06, hydrocarbon: 800 });
+      const [made] = await run('wells.saturation', W, { ...params, law: 'Archie', water: 0.06 });
+      const { depth } = made as Logs;
+      const at = Math.round((topM(WELL_AT.i, WELL_AT.j) + 5 - depth.firstM) / depth.stepM);
+      return { water: (await values('water saturation')).data[at], made };
+    };
+    const unsampled = await saturated({});
+    expect(unsampled.made.madeBy.warnings.join()).toContain('no water sample gives a resistivity, so 0.06 ohm.m');
+    const sample = (id: string, well: string, ohmM: number) => ({
+      ...newDrawn<WellTable>({
+        kind: 'fluid samples',
+        name: id,
+        well,
+        columns: ['Fluid', 'Resistivity'].map((name) => ({ name, unit: '' })),
+        rows: [['water', ohmM]],
+      }),
+      id,
+    });
+    await work.store.commit({ put: [sample('field-water', 'X-9', 0.03)] });
+    const sampled = await saturated({});
+    expect(sampled.made.madeBy.warnings.join()).not.toContain('no water sample');
+    expect(sampled.water / unsampled.water).toBeGreaterThan(0.6);
+    expect(sampled.water / unsampled.water).toBeLessThan(0.75);
+    await work.store.commit({ put: [sample('own-water', 'T-1', 0.06)] });
+    expect((await saturated({})).water).toBeCloseTo(unsampled.water, 6);
+    await work.store.commit({ put: [sample('own-water', 'T-1', 0.2)] });
+    expect((await saturated({ brineFrom: 'typed' })).water).toBeCloseTo(unsampled.water, 6);
   });
   test('shear by the mudrock line, moduli and impedance; a formula says the same', async () => {
     await run('wells.shear', W, { law: 'mudrock line' });

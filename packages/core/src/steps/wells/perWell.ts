@@ -147,8 +147,8 @@ export function wellStep<P extends z.ZodObject>(spec: {
   summary: string;
   source: string;
   params: P;
-  /** Kinds of object that are read with the wells, besides their logs, surveys and tops. */
-  reads?: Kind[];
+  /** Kinds of table that are read of every well in the project, besides logs, surveys and tops of those chosen. */
+  ofField?: Kind[];
   version?: number;
   axis: (params: z.infer<P>) => string[];
   foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
@@ -162,7 +162,7 @@ export function wellStep<P extends z.ZodObject>(spec: {
     summary: spec.summary,
     source: spec.source,
     reach: 'global',
-    inputs: { wells: wellsInput([...COMPANIONS, ...(spec.reads ?? [])]) },
+    inputs: { wells: wellsInput([...COMPANIONS], { ofField: spec.ofField }) },
     params: spec.params,
     outputs: { logs: { kind: 'logs', title: spec.output, each: 'wells' } },
     foresee: spec.foresee,

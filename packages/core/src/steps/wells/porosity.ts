@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import type { ObjectOf } from '../../earth/objects.ts';
-import { sampleValue } from '../../project/wells/fluids.ts';
+import { samplesFor, sampleValue } from '../../project/wells/fluids.ts';
 import {
   densityPorosity,
   effectivePorosity,
@@ -10,6 +9,7 @@ import {
   wylliePorosity,
 } from '../../wells/petrophysics.ts';
 import { choice, number } from '../define.ts';
+import { brineFrom, brineOf, brineOhmM } from './brine.ts';
 import { type OneWell, wellStep } from './perWell.ts';
 
 /** How much less than density porosity neutron reads in gas, and over what thickness (m) that is said. */
@@ -23,6 +23,8 @@ interface Pores {
   fluid: number;
   hydrocarbon: number;
   brine: number;
+  brineFrom: string;
+  a: number;
   m: number;
   n: number;
 }
@@ -35,10 +37,9 @@ async function withFluids(one: OneWell, rho: Float32Array, phi: Float32Array, p:
   const neutron = await one.get('neutron');
   const crossed = phi.map((v, k) => (neutron && v > 0.05 && v - neutron[k] > CROSSOVER.by ? 1 : 0));
   const crossedM = crossed.reduce((a, b) => a + b, 0) * one.axis.stepM;
-  const samples = one.around.filter((o): o is ObjectOf<'fluid samples'> => o.kind === 'fluid samples');
+  const samples = samplesFor(one.around, one.well.name);
   const own = samples.filter((o) => o.well === one.well.name);
-  const of = (fluid: 'gas' | 'oil') => sampleValue(own, fluid, 'density') ?? sampleValue(samples, fluid, 'density');
-  const [gas, oil] = [of('gas'), of('oil')];
+  const [gas, oil] = [sampleValue(samples, 'gas', 'density'), sampleValue(samples, 'oil', 'density')];
   const rt = p.pores === 'one fluid' ? null : await one.get('resistivity');
   if (!rt) {
     const why =
@@ -53,6 +54,7 @@ async function withFluids(one: OneWell, rho: Float32Array, phi: Float32Array, p:
     return phi;
   }
   for (const o of samples) one.uses(o);
+  const brine = brineOf(one, p.brineFrom, { resistivity: p.brine, density: p.fluid });
   const shale = await one.get('shale volume');
   const [light, heavy] = [gas ?? p.hydrocarbon, oil ?? gas ?? p.hydrocarbon];
   if (gas === null && oil === null)
@@ -62,7 +64,7 @@ async function withFluids(one: OneWell, rho: Float32Array, phi: Float32Array, p:
   return rho.map((v, k) => {
     if (Number.isNaN(rt[k]) || (shale && shale[k] > SHALY)) return phi[k];
     const hydrocarbon = crossed[k] ? light : heavy;
-    return poreFill(v, rt[k], { ...p, hydrocarbon, brine: p.fluid, waterOhmM: p.brine }).porosity;
+    return poreFill(v, rt[k], { ...p, hydrocarbon, brine: brine.density, waterOhmM: brine.resistivity }).porosity;
   });
 }
 
@@ -71,8 +73,8 @@ export const porosity = wellStep({
   title: 'Porosity',
   output: 'Porosity',
   summary: 'Total and effective porosity from density, sonic, or neutron and density together.',
-  version: 2,
-  reads: ['fluid samples'],
+  version: 3,
+  ofField: ['fluid samples'],
   source:
     'Archie (1942), Transactions of the AIME 146, 54–62; Wyllie et al. (1956), Geophysics 21, 41–70; Raymer et al. (1980), SPWLA 21st Symposium',
   params: z.object({
@@ -95,7 +97,11 @@ export const porosity = wellStep({
       'what resistivity tells',
     ),
     fluid: number(
-      { title: 'Fluid density', description: 'Of brine, or of the one fluid that fills all pores.', unit: 'kg/m³' },
+      {
+        title: 'Fluid density',
+        description: 'Of brine where no water sample gives it, or of the one fluid that fills all pores.',
+        unit: 'kg/m³',
+      },
       { min: 100, max: 1200, step: 5, initial: 1030 },
     ),
     hydrocarbon: number(
@@ -106,10 +112,9 @@ export const porosity = wellStep({
       },
       { min: 50, max: 950, step: 5, initial: 750 },
     ),
-    brine: number(
-      { title: 'Brine resistivity', description: 'At the formation’s temperature.', unit: 'ohm.m' },
-      { min: 0.005, max: 5, step: 0.005, initial: 0.055 },
-    ),
+    brineFrom,
+    brine: brineOhmM,
+    a: number({ title: 'a', description: 'Tortuosity factor.' }, { min: 0.3, max: 2, step: 0.01, initial: 1 }),
     m: number({ title: 'm', description: 'Cementation exponent.' }, { min: 1, max: 3.5, step: 0.05, initial: 2 }),
     n: number({ title: 'n', description: 'Saturation exponent.' }, { min: 1, max: 4, step: 0.05, initial: 2 }),
     matrix: number(

@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { SATURATIONS, type SaturationLaw } from '../../wells/petrophysics.ts';
 import { choice, number } from '../define.ts';
+import { brineFrom, brineOf, brineOhmM } from './brine.ts';
 import { wellStep } from './perWell.ts';
 
 export const saturation = wellStep({
   id: 'wells.saturation',
   title: 'Water saturation',
   output: 'Water saturation',
+  version: 2,
+  ofField: ['fluid samples'],
   summary: 'From resistivity and porosity, clean or shaly.',
   source:
     'Archie (1942), Transactions of the AIME 146, 54–62; Simandoux (1963); Poupon & Leveaux (1971), SPWLA 12th Symposium',
@@ -16,13 +19,11 @@ export const saturation = wellStep({
       Object.keys(SATURATIONS) as [SaturationLaw, ...SaturationLaw[]],
       'Simandoux',
     ),
-    water: number(
-      { title: 'Brine', description: 'Resistivity of the brine at the formation’s temperature.', unit: 'ohm.m' },
-      { min: 0.005, max: 5, step: 0.005, initial: 0.055 },
-    ),
+    brineFrom,
+    water: brineOhmM,
     shale: number(
       { title: 'Shale', description: 'Resistivity of shale.', unit: 'ohm.m' },
-      { min: 0.2, max: 50, step: 0.1, initial: 2.2 },
+      { min: 0.2, max: 50, step: 0.1, initial: 3 },
     ),
     a: number({ title: 'a', description: 'Tortuosity factor.' }, { min: 0.3, max: 2, step: 0.01, initial: 1 }),
     m: number({ title: 'm', description: 'Cementation exponent.' }, { min: 1, max: 3.5, step: 0.05, initial: 2 }),
@@ -36,8 +37,9 @@ export const saturation = wellStep({
     const rt = await one.need('resistivity');
     const phi = (await one.get('effective porosity')) ?? (await one.need('porosity'));
     const vsh = p.law === 'Archie' ? null : await one.need('shale volume');
+    const water = brineOf(one, p.brineFrom, { resistivity: p.water }).resistivity;
     const law = SATURATIONS[p.law];
-    const values = rt.map((r, k) => law(r, phi[k], vsh ? Math.min(1, Math.max(0, vsh[k])) : 0, p));
+    const values = rt.map((r, k) => law(r, phi[k], vsh ? Math.min(1, Math.max(0, vsh[k])) : 0, { ...p, water }));
     return [
       { mnemonic: 'SW', class: 'water saturation', unit: '1', description: `Water saturation, ${p.law}`, values },
     ];

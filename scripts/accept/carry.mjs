@@ -1,4 +1,4 @@
-// What the wells of a made-up field are to show: ties with their warnings, tops carried from one well, facies by blind wells.
+// Tops carried from one well of a made-up field to the others, and to copies of them that miss a bed.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -106,36 +106,4 @@ export function carried(cli, files, dir) {
     result.cuts.push({ bed, outcome: placed ? 'placed' : said ? 'missing' : perhaps ? 'perhaps' : 'none' });
   }
   return result;
-}
-
-/** Of the beds that were cut out: said missing, said perhaps missing, not proposed, placed. */
-export function cutSummary(cuts, bed) {
-  const of = (outcome) => cuts.filter((c) => c.bed === bed && c.outcome === outcome).length;
-  return `${of('missing')}, ${of('perhaps')}, ${of('none')}, ${of('placed')}`;
-}
-
-/** Blind-well accuracy of each classifier, trained on the two described wells, each left out in turn. */
-export function faciesScores(cli, project) {
-  return ['Gaussian discriminant', 'random forest', 'neural network'].map((method) => {
-    const wells = ['QN-1', 'QN-2'].flatMap((w) => ['--in', `trained=${w}`]);
-    cli(
-      'do',
-      'wells.facies',
-      '--project',
-      project,
-      ...wells,
-      '--in',
-      'wells=QN-5',
-      '--set',
-      `method=${method}`,
-      '--name',
-      method,
-    );
-    const { objects } = JSON.parse(readFileSync(join(project, 'project.json'), 'utf8'));
-    const [{ records }] = objects
-      .filter((o) => o.kind === 'result table' && o.madeBy.params.method === method)
-      .slice(-1);
-    const { accuracy, majority, calibrationError } = records[0];
-    return { method, accuracy, majority, calibrationError };
-  });
 }
