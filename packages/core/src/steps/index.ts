@@ -12,6 +12,7 @@ import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
 import { track } from './interpret/track.ts';
 import { angles } from './tie/angles.ts';
+import { commonPhaseStep } from './tie/commonPhase.ts';
 import { estimate } from './tie/estimate.ts';
 import { shape } from './tie/shape.ts';
 import { wavelet } from './tie/wavelet.ts';
@@ -79,6 +80,7 @@ for (const step of [
   estimate,
   shape,
   tieWell,
+  commonPhaseStep,
   angles,
   track,
   close,

@@ -66,25 +66,8 @@ export function evenKnees(from: number, to: number, spacing: number): number[] {
   return Array.from({ length: pieces + 1 }, (_, n) => from + ((to - from) * n) / pieces);
 }
 
-/**
- * Calibrate a sonic to checkshots: the drift is fitted by straight pieces between knees, so that velocity jumps only
- * where a knee is shown. A little stiffness holds knees that no checkshot is near.
- * @param shots checkshots, TVDSS in m and TWT in ms
- * @param kneeDepths TVDSS of the knees, rising; those with a given drift keep it
- */
-export function calibrate(
-  log: Slowness,
-  shots: { tvdss: number; twt: number }[],
-  kneeDepths: number[],
-  moved: Knee[] = [],
-): Calibration | null {
-  const sonicMs = integrateSonic(log);
-  const { tvdss } = log;
-  const [top, bottom] = [tvdss[0], tvdss[tvdss.length - 1]];
-  const drift = shots
-    .filter((s) => s.tvdss >= top && s.tvdss <= bottom)
-    .map((s) => ({ tvdss: s.tvdss, driftMs: s.twt - lookup(tvdss, sonicMs, s.tvdss) }));
-  if (drift.length < 2) return null;
+/** Normal equations of a drift of straight pieces; a little stiffness holds knees that no checkshot is near. */
+function equations(kneeDepths: number[], drift: Knee[]) {
   const n = kneeDepths.length;
   const matrix = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   const right = new Array<number>(n).fill(0);
@@ -102,6 +85,57 @@ export function calibrate(
     row[k + 1] = 1;
     add(row, 0, 0.02);
   }
+  return { matrix, right, add };
+}
+
+/** Readings that are free beside the knees, below which their scatter says nothing. */
+const FEW = 3;
+/** Standard error of a checkshot where its readings are too few to say, ms. */
+const USUAL_MS = 1;
+
+/**
+ * Standard error of calibrated times at a depth, and the readings that it rests on: the scatter of checkshots about their
+ * drift, or their own error where it is given, carried through the fit.
+ * @param readingMs standard error of one checkshot, ms; null to go by their scatter
+ */
+export function calibrationError(
+  { drift, knees }: Calibration,
+  tvdss: number,
+  readingMs: number | null,
+): { ms: number; freedom: number } {
+  const depths = knees.map((k) => k.tvdss);
+  const driftOf = knees.map((k) => k.driftMs);
+  const squares = drift.reduce((sum, d) => sum + (d.driftMs - lookup(depths, driftOf, d.tvdss)) ** 2, 0);
+  const free = drift.length - knees.length;
+  const scatter = free >= FEW ? { ms: Math.sqrt(squares / free), freedom: free } : { ms: USUAL_MS, freedom: 60 };
+  const reading = readingMs === null ? scatter : { ms: readingMs, freedom: 60 };
+  const row = hats(depths, tvdss);
+  const through = solve(equations(depths, drift).matrix, row);
+  const part = through ? through.reduce((sum, v, k) => sum + v * row[k], 0) : 1;
+  return { ms: reading.ms * Math.sqrt(Math.max(0, part)), freedom: reading.freedom };
+}
+
+/**
+ * Calibrate a sonic to checkshots: the drift is fitted by straight pieces between knees, so that velocity jumps only
+ * where a knee is shown.
+ * @param shots checkshots, TVDSS in m and TWT in ms
+ * @param kneeDepths TVDSS of the knees, rising; those with a given drift keep it
+ */
+export function calibrate(
+  log: Slowness,
+  shots: { tvdss: number; twt: number }[],
+  kneeDepths: number[],
+  moved: Knee[] = [],
+): Calibration | null {
+  const sonicMs = integrateSonic(log);
+  const { tvdss } = log;
+  const [top, bottom] = [tvdss[0], tvdss[tvdss.length - 1]];
+  const drift = shots
+    .filter((s) => s.tvdss >= top && s.tvdss <= bottom)
+    .map((s) => ({ tvdss: s.tvdss, driftMs: s.twt - lookup(tvdss, sonicMs, s.tvdss) }));
+  if (drift.length < 2) return null;
+  const { matrix, right, add } = equations(kneeDepths, drift);
+  const n = kneeDepths.length;
   for (const { tvdss: z, driftMs } of moved) {
     const k = kneeDepths.findIndex((d) => Math.abs(d - z) < 0.5);
     if (k < 0) continue;

@@ -5,6 +5,7 @@ import type { TimeDepth, TimedDepth } from '../wells/timeDepth.ts';
 import {
   type Calibration,
   calibrate,
+  calibrationError,
   evenKnees,
   integrateSonic,
   type Knee,
@@ -13,7 +14,9 @@ import {
   type Slowness,
 } from './calibrate.ts';
 import { bridgeGaps, type ElasticInTime, elasticInTime, gardner, mended } from './elastic.ts';
+import { predictorOf, reflectivityAt } from './estimate.ts';
 import { type Evidence, evidenceOf, standsOver } from './evidence.ts';
+import type { ShiftPrior } from './locate.ts';
 import { type MatchMap, matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
 import { alignTimes, greatestChange, type Pin, shiftThrough } from './warp.ts';
 import { rotate, type WaveletShape } from './wavelet.ts';
@@ -49,8 +52,14 @@ export interface TieSettings {
   /** Largest phase (degrees) that the search may turn the wavelet by, and the phase it starts from. */
   mostPhaseDeg: number;
   phaseDeg: number;
-  /** Shift typed by a person; found by correlation where it is null. */
+  /** Shift typed by a person; found where it is null. */
   shiftMs: number | null;
+  /** Whether checkshots have a say in the shift, each weighed by its error against the correlation. */
+  weighShots: boolean;
+  /** Standard error of one checkshot, ms; null to go by their scatter about the drift. */
+  shotErrorMs: number | null;
+  /** Whole length (ms) of a wavelet that was estimated from this very well; null where it was made without it. */
+  ownWaveletMs: number | null;
   /** Times pinned by a person: TWT of the calibrated sonic, and what is added there over the shift. */
   pins: Pin[];
   /** Whether the synthetic is stretched by automatic alignment, and how much velocity may change by it (part). */
@@ -71,8 +80,8 @@ export interface TieLogs {
   density: Float64Array;
   densityEstimated: boolean;
   bridged: number;
-  /** Samples that were taken out as spikes, by the log that had them: measured depths, m. */
-  spikes: { log: 'sonic' | 'density'; md: number[] }[];
+  /** Samples that were taken out as spikes, by the log that had them: measured depths (m) and what was logged there. */
+  spikes: { log: 'sonic' | 'density'; md: number[]; logged: number[] }[];
 }
 
 /** Everything between the logs and the match, for one state of a tie. */
@@ -148,12 +157,16 @@ export function tieLogs(well: TieWell): TieLogs | null {
     bridged: sonic.bridged + (dense?.bridged ?? 0),
     spikes: (
       [
-        ['sonic', sonic.removed],
-        ['density', dense?.removed ?? []],
+        ['sonic', sonic.removed, well.sonic],
+        ['density', dense?.removed ?? [], well.density],
       ] as const
     )
       .filter(([, removed]) => removed.length > 0)
-      .map(([log, removed]) => ({ log, md: removed.map((k) => well.firstM + k * well.stepM) })),
+      .map(([log, removed, from]) => ({
+        log,
+        md: removed.map((k) => well.firstM + k * well.stepM),
+        logged: removed.map((k) => from?.[k] ?? Number.NaN),
+      })),
   };
 }
 
@@ -211,10 +224,16 @@ export function tieChain(
     mostShiftMs: settings.mostShiftMs,
     halfPeriodMs: halfPeriod(wavelet),
   };
-  const phaseDeg = settings.mostPhaseDeg > 0 ? bestPhase(seismic, zero, options, settings) : settings.phaseDeg;
+  const middle = 0.5 * (settings.fromMs + settings.toMs);
+  const evidence = evidenceOf(seismic, zero, {
+    ...settings,
+    seed: 1,
+    prior: well.borrowed || !settings.weighShots ? null : priorOf(tvdss, calibration, middle, settings.shotErrorMs),
+    leftOut: settings.ownWaveletMs === null ? null : leftOutMatch(seismic, first, settings, settings.ownWaveletMs),
+  });
+  const { phaseDeg, shiftMs } = evidence.found;
   const map = matchMap(seismic, zero, { ...options, phaseDeg });
   const turned = rotate(wavelet, phaseDeg);
-  const shiftMs = settings.shiftMs ?? map.atPhase.shiftMs;
   const made = synthetic(first, turned);
   const pins = settings.stretch ? stretched(seismic, made, shiftMs, settings) : settings.pins;
   const beside = shiftThrough(pins);
@@ -227,11 +246,6 @@ export function tieChain(
     settings.fromMs,
     settings.toMs,
   );
-  const evidence = evidenceOf(seismic, zero, {
-    ...settings,
-    seed: 1,
-    draws: settings.draws,
-  });
   const change = greatestChange(beside, calibration.twt[0], calibration.twt[calibration.twt.length - 1]);
   const chain = {
     logs,
@@ -275,7 +289,18 @@ function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings, un
   const out: string[] = [];
   if (evidence.chance > 0.05)
     out.push(
-      `A match this good is found in ${(100 * evidence.chance).toFixed(0)} of 100 noise traces of the same band, searched as widely.`,
+      evidence.leftOut === null
+        ? `A match this good is found in ${(100 * evidence.chance).toFixed(0)} of 100 noise traces of the same band, searched as widely.`
+        : `The wavelet was made from this well, and parts of the trace that are left out of it are predicted with a correlation of ${evidence.leftOut.toFixed(2)}: ${(100 * evidence.chance).toFixed(0)} of 100 noise traces are predicted as well.`,
+    );
+  const { byMatch, byCheckshots } = evidence;
+  if (
+    byCheckshots &&
+    Math.abs(byMatch.shiftMs - byCheckshots.shiftMs) >
+      1.5 * Math.hypot(byMatch.uncertaintyMs, byCheckshots.uncertaintyMs)
+  )
+    out.push(
+      `Checkshots and seismic disagree: the match alone would move the sonic by ${byMatch.shiftMs.toFixed(1)} ± ${byMatch.uncertaintyMs.toFixed(1)} ms, checkshots by none ± ${byCheckshots.uncertaintyMs.toFixed(1)} ms.`,
     );
   // of two events the better must stand out by more than their sampling errors
   if (map.runnerUp && standsOver(map.atPhase.correlation, map.runnerUp.correlation, evidence.freedom) < 1)
@@ -311,25 +336,19 @@ function warningsOf(chain: Omit<TieChain, 'warnings'>, settings: TieSettings, un
   return out;
 }
 
-/** Phase within its bounds at which the best shift matches best. */
-function bestPhase(
-  seismic: Series,
-  zero: Series,
-  options: Omit<Parameters<typeof matchMap>[2], 'phaseDeg'>,
-  settings: TieSettings,
-): number {
-  const { shifts, phases, values } = matchMap(seismic, zero, { ...options, phaseDeg: settings.phaseDeg });
-  let [top, phase] = [Number.NEGATIVE_INFINITY, settings.phaseDeg];
-  for (let p = 0; p < phases.length; p++) {
-    const turn = Math.abs(((phases[p] - settings.phaseDeg + 540) % 360) - 180);
-    if (turn > settings.mostPhaseDeg) continue;
-    for (let n = 0; n < shifts.length; n++) {
-      if (settings.shiftMs !== null && Math.abs(shifts[n] - settings.shiftMs) > 0.5) continue;
-      const v = values[p * shifts.length + n];
-      if (v > top) [top, phase] = [v, phases[p]];
-    }
-  }
-  return phase;
+/** What checkshots say of the shift of a calibrated sonic at a time: none, give or take their error there. */
+function priorOf(tvdss: Float64Array, calibration: Calibration, twt: number, readingMs: number | null): ShiftPrior {
+  const { ms, freedom } = calibrationError(calibration, lookup(calibration.twt, tvdss, twt), readingMs);
+  return { centreMs: 0, errorMs: ms, freedom };
+}
+
+/** How well a wavelet of a length predicts parts of the window that it was not made of, for any trace in it. */
+function leftOutMatch(seismic: Series, elastic: ElasticInTime, settings: TieSettings, lengthMs: number) {
+  const { firstMs, stepMs } = seismic;
+  const k0 = Math.max(0, Math.ceil((settings.fromMs - firstMs) / stepMs));
+  const k1 = Math.min(seismic.values.length - 1, Math.floor((settings.toMs - firstMs) / stepMs));
+  const fine = { firstMs: elastic.firstMs, stepMs: elastic.stepMs, values: elastic.reflectivity };
+  return predictorOf(reflectivityAt(fine, firstMs + k0 * stepMs, stepMs, Math.max(0, k1 - k0 + 1)), stepMs, lengthMs);
 }
 
 /** Half a period (ms) of a wavelet: half the inverse of its amplitude-weighted mean frequency. */

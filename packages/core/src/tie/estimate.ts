@@ -197,6 +197,54 @@ export function estimateWavelet(
   };
 }
 
+/**
+ * How well traces are predicted from a reflectivity by wavelets that were made without the part that they predict: the
+ * correlation over all parts together. What was left out knows nothing of the wavelet, so noise comes to about nothing.
+ * @param lengthMs whole length of the wavelet
+ */
+export function predictorOf(
+  reflectivity: Float64Array,
+  stepMs: number,
+  lengthMs: number,
+  noise = 0.03,
+): (trace: Float64Array) => number {
+  const n = reflectivity.length;
+  const half = Math.max(1, Math.round(Math.min(lengthMs / 2 / stepMs, n / BLOCKS)));
+  const taps = 2 * half + 1;
+  const block = (k: number) => Math.min(BLOCKS - 1, Math.floor((BLOCKS * k) / n));
+  // all that does not hang on the trace is done once
+  const parts = Array.from({ length: BLOCKS }, (_, q) => {
+    const empty = { well: '', stepMs, reflectivity, trace: new Float64Array(n) };
+    return solved(
+      equations([empty], half, (_w, k) => block(k) !== q),
+      noise,
+    )?.inverse;
+  });
+  return (trace) => {
+    let [sp, pp, dd] = [0, 0, 0];
+    parts.forEach((inv, q) => {
+      if (!inv) return;
+      const right = new Float64Array(taps);
+      for (let k = 0; k < n; k++)
+        if (block(k) !== q) for (let a = 0; a < taps; a++) right[a] += (reflectivity[k - a + half] ?? 0) * trace[k];
+      const wavelet = Float64Array.from({ length: taps }, (_, a) => {
+        let sum = 0;
+        for (let b = 0; b < taps; b++) sum += inv[a * taps + b] * right[b];
+        return sum;
+      });
+      for (let k = 0; k < n; k++) {
+        if (block(k) !== q) continue;
+        let made = 0;
+        for (let a = 0; a < taps; a++) made += wavelet[a] * (reflectivity[k - a + half] ?? 0);
+        sp += made * trace[k];
+        pp += made * made;
+        dd += trace[k] * trace[k];
+      }
+    });
+    return pp > 0 && dd > 0 ? sp / Math.sqrt(pp * dd) : 0;
+  };
+}
+
 /** 90 % half widths: the residual's autocorrelation carried through the estimate. */
 function halfWidths(
   windows: WellWindow[],

@@ -1,16 +1,27 @@
-import { fromSpectrum, hilbert, powerOfTwo, spectrum } from '../numerics/fft.ts';
-import { type Series, seriesAt } from './match.ts';
+import { fromSpectrum, powerOfTwo, spectrum } from '../numerics/fft.ts';
+import {
+  type Located,
+  locate,
+  mixing,
+  phaseLikelihood,
+  type Search,
+  type SearchOptions,
+  type ShiftPrior,
+  searchOf,
+  windowOf,
+} from './locate.ts';
+import type { Series } from './match.ts';
 
 /** What a match is held against. */
-export interface EvidenceOptions {
-  fromMs: number;
-  toMs: number;
-  mostShiftMs: number;
-  /** Phases within this of `phaseDeg` were searched, degrees. */
-  mostPhaseDeg: number;
-  phaseDeg: number;
+export interface EvidenceOptions extends SearchOptions {
   seed: number;
   draws: number;
+  /** What checkshots say of the shift; null where nothing but the match says it. */
+  prior: ShiftPrior | null;
+  /** A shift that was typed. */
+  shiftMs: number | null;
+  /** Of a wavelet that was estimated in this very window, how well such a wavelet predicts parts that it was not made of. */
+  leftOut: ((trace: Float64Array) => number) | null;
 }
 
 export interface Evidence {
@@ -21,8 +32,18 @@ export interface Evidence {
   turnedOver: number;
   /** Independent samples in the window: twice bandwidth times length. */
   freedom: number;
-  /** 90 % half width of the shift, ms. */
+  /** Shift and phase that match and checkshots together make likeliest. */
+  found: Located;
+  /** 90 % half widths of shift (ms) and phase (degrees). */
   uncertaintyMs: number;
+  uncertaintyDeg: number;
+  /** The shift by the match alone, and by checkshots alone, each with its 90 % half width, ms. */
+  byMatch: { shiftMs: number; uncertaintyMs: number };
+  byCheckshots: { shiftMs: number; uncertaintyMs: number } | null;
+  /** Correlation with parts of the trace that the wavelet was not made of; null where it was made elsewhere. */
+  leftOut: number | null;
+  /** Log likelihood of each phase searched, the shift taken as unknown. */
+  phases: { deg: number[]; log: number[] };
 }
 
 function random(seed: number): () => number {
@@ -33,110 +54,173 @@ function random(seed: number): () => number {
   };
 }
 
-/** Vectors of the synthetic and its Hilbert transform in the window at each shift, about their means. */
-function candidates(seismic: Series, made: Series, o: EvidenceOptions) {
-  const turned: Series = { ...made, values: hilbert(made.values) };
-  const k0 = Math.max(0, Math.ceil((o.fromMs - seismic.firstMs) / seismic.stepMs));
-  const k1 = Math.min(seismic.values.length - 1, Math.floor((o.toMs - seismic.firstMs) / seismic.stepMs));
-  const n = Math.max(0, k1 - k0 + 1);
-  const half = Math.round(o.mostShiftMs);
-  const about = (series: Series, shift: number) => {
-    const v = Float64Array.from({ length: n }, (_, k) => {
-      const value = seriesAt(series, seismic.firstMs + (k0 + k) * seismic.stepMs - shift);
-      return Number.isNaN(value) ? 0 : value;
-    });
-    const mean = v.reduce((a, b) => a + b, 0) / n;
-    return v.map((x) => x - mean);
-  };
-  return {
-    k0,
-    n,
-    at: Array.from({ length: 2 * half + 1 }, (_, s) => {
-      const [a, b] = [about(made, s - half), about(turned, s - half)];
-      let [aa, bb, ab] = [0, 0, 0];
-      for (let k = 0; k < n; k++) {
-        aa += a[k] * a[k];
-        bb += b[k] * b[k];
-        ab += a[k] * b[k];
-      }
-      return { a, b, aa, bb, ab };
-    }),
-  };
+/** Series of a power spectrum with random phases (Theiler et al. 1992, Physica D 58, 77–94). */
+function noiseOf(power: Float64Array, n: number, next: () => number): Float64Array {
+  const size = 2 * power.length;
+  const noise = new Float64Array(2 * size);
+  for (let f = 1; f < power.length; f++) {
+    const [amplitude, phase] = [Math.sqrt(power[f]), 2 * Math.PI * next()];
+    noise[2 * f] = noise[2 * (size - f)] = amplitude * Math.cos(phase);
+    noise[2 * f + 1] = amplitude * Math.sin(phase);
+    noise[2 * (size - f) + 1] = -noise[2 * f + 1];
+  }
+  const made = fromSpectrum(noise).subarray(0, n);
+  const mean = made.reduce((a, b) => a + b, 0) / n;
+  return made.map((v) => v - mean);
 }
 
-/** Best correlation of a trace with any candidate whose phase lies within the bounds about a middle. */
-function best(trace: Float64Array, c: ReturnType<typeof candidates>, middleDeg: number, reachDeg: number): number {
-  const mean = trace.reduce((s, v) => s + v, 0) / c.n;
-  let dd = 0;
-  for (let k = 0; k < c.n; k++) dd += (trace[k] - mean) ** 2;
-  let top = -1;
-  for (const { a, b, aa, bb, ab } of c.at) {
-    let [da, db] = [0, 0];
-    for (let k = 0; k < c.n; k++) {
-      da += (trace[k] - mean) * a[k];
-      db += (trace[k] - mean) * b[k];
-    }
-    for (let phase = middleDeg - reachDeg; phase <= middleDeg + reachDeg; phase += 5) {
-      const [p, q] = [Math.cos((phase * Math.PI) / 180), -Math.sin((phase * Math.PI) / 180)];
-      const power = p * p * aa + q * q * bb + 2 * p * q * ab;
-      if (power > 0 && dd > 0) top = Math.max(top, (p * da + q * db) / Math.sqrt(power * dd));
-    }
+/** Power spectrum of a short series, smooth enough to be known: its autocovariance under a Parzen window. */
+function smoothPower(values: Float64Array): Float64Array {
+  const n = values.length;
+  const size = powerOfTwo(4 * n);
+  const most = Math.max(4, Math.round(n / 3));
+  const lags = new Float64Array(size);
+  for (let lag = 0; lag < most; lag++) {
+    let sum = 0;
+    for (let k = 0; k + lag < n; k++) sum += values[k] * values[k + lag];
+    const x = lag / most;
+    const window = x <= 0.5 ? 1 - 6 * x * x * (1 - x) : 2 * (1 - x) ** 3;
+    lags[lag] = (sum / n) * window;
+    if (lag > 0) lags[size - lag] = lags[lag];
   }
-  return top;
+  const s = spectrum(lags, size);
+  // so that a series made of it has the variance of this one
+  return Float64Array.from({ length: size / 2 }, (_, f) => Math.max(0, s[2 * f]) * size);
+}
+
+/** Independent samples in a window: twice the equivalent bandwidth of a spectrum times its length. */
+function freedomOf(power: Float64Array, stepMs: number, lengthMs: number): number {
+  let [sum, squares] = [0, 0];
+  for (const p of power) {
+    sum += p;
+    squares += p * p;
+  }
+  const stepHz = 1000 / (2 * power.length * stepMs);
+  const bandHz = squares > 0 ? (sum * sum * stepHz) / squares : 0;
+  return Math.max(2, (2 * bandHz * lengthMs) / 1000);
+}
+
+/** A number of Student's distribution, made of normal ones. */
+function student(freedom: number, next: () => number): number {
+  const normal = () => Math.sqrt(-2 * Math.log(next())) * Math.cos(2 * Math.PI * next());
+  const n = Math.min(60, Math.max(1, Math.round(freedom)));
+  let squares = 0;
+  for (let k = 0; k < n; k++) squares += normal() ** 2;
+  return normal() / Math.sqrt(squares / n);
+}
+
+/** Value that 90 % of others do not exceed. */
+function ninety(values: number[]): number {
+  const sorted = values.map(Math.abs).sort((a, b) => a - b);
+  const x = 0.9 * (sorted.length + 1) - 1;
+  const n = Math.min(sorted.length - 1, Math.max(0, Math.floor(x)));
+  return sorted[n] + (x - n) * ((sorted[n + 1] ?? sorted[n]) - sorted[n]);
+}
+
+const turn = (a: number, b: number) => ((a - b + 540) % 360) - 180;
+
+/**
+ * How far a match is off: what is left of the trace beside the synthetic is taken for noise, noise of its spectrum is laid
+ * over the synthetic anew many times, checkshots err anew each time, and each is searched as the trace was (a parametric
+ * bootstrap: Efron & Tibshirani 1993, section 6.5). So the phase that was searched, the band and the bounds all count.
+ */
+function spreads(
+  trace: Float64Array,
+  search: Search,
+  found: Located,
+  stepMs: number,
+  o: EvidenceOptions,
+  prior: ShiftPrior | null,
+  next: () => number,
+): { ms: number; deg: number; freedom: number } {
+  const [p, q] = mixing(found.phaseDeg);
+  const { a, b } = search.vectors(found.shiftMs);
+  const shape = a.map((v, k) => p * v + q * b[k]);
+  const [ds, ss] = shape.reduce(([d, s], v, k) => [d + v * trace[k], s + v * v], [0, 0]);
+  const scale = ss > 0 ? Math.max(0, ds / ss) : 0;
+  const left = trace.map((v, k) => v - scale * shape[k]);
+  const power = smoothPower(left);
+  const freedom = freedomOf(power, stepMs, search.n * stepMs);
+  // amplitude, phase and shift were fitted, which the residual lacks
+  const lost = freedom > 6 ? freedom / (freedom - 3) : 2;
+  const noise = power.map((v) => v * lost);
+  const [ms, deg]: [number[], number[]] = [[], []];
+  // checkshots that were overruled are no nearer in another draw
+  const held = prior && Math.abs(found.shiftMs - prior.centreMs) <= 3 * prior.errorMs;
+  for (let draw = 0; draw < o.draws; draw++) {
+    const extra = noiseOf(noise, search.n, next);
+    const again = extra.map((v, k) => v + scale * shape[k]);
+    const centreMs = held ? found.shiftMs + prior.errorMs * student(prior.freedom, next) : (prior?.centreMs ?? 0);
+    const other = locate(again, search, freedom, prior && { ...prior, centreMs });
+    ms.push(other.shiftMs - found.shiftMs);
+    deg.push(turn(other.phaseDeg, found.phaseDeg));
+  }
+  return { ms: ninety(ms), deg: ninety(deg), freedom };
 }
 
 /**
- * How far a match stands above chance: noise with the trace's own amplitude spectrum and random phases (Theiler et al.
- * 1992, Physica D 58, 77–94) is searched over the same shifts and phases, so that a long search pays for itself. The
- * uncertainty of the shift is the Cramér–Rao bound for the window's band and signal-to-noise.
+ * Where a match lies, how far that may be off, and how far it stands above chance: noise with the trace's own amplitude
+ * spectrum and random phases is searched over the same shifts and phases, so that a long search pays for itself.
  */
 export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): Evidence {
-  const c = candidates(seismic, made, o);
-  const own = seismic.values.slice(c.k0, c.k0 + c.n).map((v) => (Number.isNaN(v) ? 0 : v));
-  const asDeclared = best(own, c, o.phaseDeg, o.mostPhaseDeg);
-  const turnedOver = best(own, c, o.phaseDeg + 180, o.mostPhaseDeg);
+  const search = searchOf(seismic, made, o);
+  const trace = windowOf(seismic, search);
+  const { stepMs } = seismic;
   // the band from a piece of trace longer than the window, so that its spectrum is well known
-  const length = Math.min(seismic.values.length, Math.max(c.n, Math.round(600 / seismic.stepMs)));
-  const start = Math.max(0, Math.min(seismic.values.length - length, Math.round(c.k0 + c.n / 2 - length / 2)));
-  const piece = seismic.values.slice(start, start + length);
-  const size = powerOfTwo(2 * length);
-  const s = spectrum(
-    piece.map((v, k) => (Number.isNaN(v) ? 0 : v * (0.5 - 0.5 * Math.cos((2 * Math.PI * (k + 0.5)) / length)))),
-    size,
+  const length = Math.min(seismic.values.length, Math.max(search.n, Math.round(600 / stepMs)));
+  const start = Math.max(
+    0,
+    Math.min(seismic.values.length - length, Math.round(search.k0 + search.n / 2 - length / 2)),
   );
-  const power = Float64Array.from({ length: size / 2 }, (_, f) => s[2 * f] ** 2 + s[2 * f + 1] ** 2);
+  const piece = seismic.values.slice(start, start + length).map((v) => (Number.isNaN(v) ? 0 : v));
+  const power = smoothPower(piece);
+  const freedom = freedomOf(power, stepMs, o.toMs - o.fromMs);
+  const best = (deg: number) => {
+    const turned = { ...search, phases: search.phases.map((v) => v + deg) };
+    return locate(trace, turned, freedom, null, o.shiftMs).correlation;
+  };
   const next = random(o.seed);
+  // noise says how much the match weighs: its own freedom takes the place of the trace's
+  const rough = locate(trace, search, freedom, o.prior, o.shiftMs);
+  const own = spreads(trace, search, rough, stepMs, { ...o, draws: 0 }, o.prior, next).freedom;
+  const found = locate(trace, search, own, o.prior, o.shiftMs);
+  const { ms, deg } = spreads(trace, search, found, stepMs, o, o.prior, next);
+  const alone = o.prior ? locate(trace, search, own, null) : found;
+  const byMatch = {
+    shiftMs: alone.shiftMs,
+    uncertaintyMs: o.prior ? spreads(trace, search, alone, stepMs, o, null, next).ms : ms,
+  };
+  const leftOut = o.leftOut ? o.leftOut(trace) : null;
   let better = 0;
   for (let draw = 0; draw < o.draws; draw++) {
-    const noise = new Float64Array(2 * size);
-    for (let f = 1; f < size / 2; f++) {
-      const [amplitude, phase] = [Math.sqrt(power[f]), 2 * Math.PI * next()];
-      noise[2 * f] = noise[2 * (size - f)] = amplitude * Math.cos(phase);
-      noise[2 * f + 1] = amplitude * Math.sin(phase);
-      noise[2 * (size - f) + 1] = -noise[2 * f + 1];
-    }
-    if (best(fromSpectrum(noise).subarray(0, c.n), c, o.phaseDeg, o.mostPhaseDeg) >= asDeclared) better++;
+    const noise = noiseOf(power, search.n, next);
+    if (o.leftOut && leftOut !== null) {
+      if (o.leftOut(noise) >= leftOut) better++;
+    } else if (locate(noise, search, own, o.prior, o.shiftMs).correlation >= found.correlation) better++;
   }
-  const stepHz = 1000 / (size * seismic.stepMs);
-  let [sum, squares, moment] = [0, 0, 0];
-  power.forEach((p, f) => {
-    sum += p;
-    squares += p * p;
-    moment += p * (f * stepHz) ** 2;
-  });
-  // equivalent bandwidth of the spectrum
-  const bandHz = squares > 0 ? (sum * sum * stepHz) / squares : 0;
-  const freedom = Math.max(2, (2 * bandHz * (o.toMs - o.fromMs)) / 1000);
-  const rmsHz = sum > 0 ? Math.sqrt(moment / sum) : 1;
-  const r = Math.min(0.999, Math.max(0.05, asDeclared));
-  const signalToNoise = (r * r) / (1 - r * r);
   return {
     chance: (better + 1) / (o.draws + 1),
-    asDeclared,
-    turnedOver,
+    asDeclared: best(0),
+    turnedOver: best(180),
     freedom,
-    uncertaintyMs: (1.645 * 1000) / (2 * Math.PI * rmsHz * Math.sqrt(signalToNoise * freedom)),
+    found,
+    uncertaintyMs: ms,
+    uncertaintyDeg: deg,
+    byMatch,
+    byCheckshots: o.prior && {
+      shiftMs: o.prior.centreMs,
+      uncertaintyMs: studentNinety(o.prior.freedom) * o.prior.errorMs,
+    },
+    leftOut,
+    phases: { deg: search.phases, log: Array.from(phaseLikelihood(trace, search, own, o.prior)) },
   };
+}
+
+/** What 90 of 100 numbers of Student's distribution stay within (Abramowitz & Stegun 1964, 26.7.5). */
+function studentNinety(freedom: number): number {
+  const z = 1.6449;
+  const n = Math.max(1, freedom);
+  return z + (z ** 3 + z) / (4 * n) + (5 * z ** 5 + 16 * z ** 3 + 3 * z) / (96 * n * n);
 }
 
 /** How many standard errors the better of two correlations stands over the other (Fisher 1921, Metron 1(4), 3–32). */

@@ -1,9 +1,10 @@
 import { describe, expect, test } from 'vitest';
-import { even } from '../testing/random.ts';
+import { even, normalApart } from '../testing/random.ts';
 import { wellPath } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
-import { calibrate, evenKnees, integrateSonic, relationFrom } from './calibrate.ts';
+import { calibrate, calibrationError, evenKnees, integrateSonic, relationFrom } from './calibrate.ts';
 import { calibrateWell, type TieWell, tieChain, tieLogs } from './chain.ts';
+import { commonPhase, DISAGREES } from './commonPhase.ts';
 import { elasticInTime, gardner, mended } from './elastic.ts';
 import { matchMap, runningMatch, type Series, seriesAt, synthetic } from './match.ts';
 import { ricker, rotate, statisticalWavelet, type WaveletShape, waveletSpectrum } from './wavelet.ts';
@@ -235,6 +236,53 @@ describe('matching', () => {
   });
 });
 
+describe('a phase for several wells', () => {
+  const deg = Array.from({ length: 25 }, (_, n) => -60 + 5 * n);
+  const normal = (well: string, mean: number, sigma: number) => ({
+    well,
+    deg,
+    log: deg.map((d) => -0.5 * ((d - mean) / sigma) ** 2),
+  });
+  test('is the mean of theirs, each weighed by how well it knows it, with the error of that mean', () => {
+    const found = commonPhase([normal('A', -25, 20), normal('B', 30, 10), normal('C', 10, 14)]);
+    const weights = [1 / 400, 1 / 100, 1 / 196];
+    const whole = weights.reduce((a, b) => a + b);
+    const mean = (-25 * weights[0] + 30 * weights[1] + 10 * weights[2]) / whole;
+    expect(found.deg).toBeCloseTo(mean, 6);
+    expect(found.halfDeg).toBeCloseTo(1.645 / Math.sqrt(whole), 1);
+    expect(found.wells.map((w) => w.deg)).toEqual([-25, 30, 10].map((d) => expect.closeTo(d, 6)));
+    expect(found.wells[0].loss).toBeCloseTo(((mean + 25) / 20) ** 2, 0);
+    expect(found.wells[0].loss).toBeGreaterThan(DISAGREES);
+    expect(found.wells[2].loss).toBeLessThan(DISAGREES);
+  });
+});
+
+describe('the error of calibrated times', () => {
+  test('is that of the checkshots through the fit: held against how far calibrations lie off over many draws', () => {
+    const tvdss = depths(2001, 400, 0.5);
+    const log = { tvdss, secondsPerMetre: tvdss.map(() => 1 / 2500) };
+    const knees = evenKnees(400, 1400, 300);
+    const exact = integrateSonic(log).map((t) => t + 350);
+    const [errors, stated, given]: number[][] = [[], [], []];
+    for (let seed = 1; seed <= 300; seed++) {
+      const random = normalApart(seed);
+      const shots = Array.from({ length: 16 }, (_, n) => 400 + 65 * n).map((z) => ({
+        tvdss: z,
+        twt: exact[Math.round((z - 400) / 0.5)] + 1.4 * random(),
+      }));
+      const found = calibrate(log, shots, knees);
+      if (!found) throw new Error('there are checkshots enough');
+      errors.push(found.twt[1100] - exact[1100]);
+      stated.push(calibrationError(found, 950, null).ms);
+      given.push(calibrationError(found, 950, 1.4).ms);
+    }
+    const rms = (v: number[]) => Math.sqrt(v.reduce((a, x) => a + x * x, 0) / v.length);
+    // the error of a root mean square of 300 is four per cent
+    expect(Math.abs(rms(stated) / rms(errors) - 1)).toBeLessThan(0.12);
+    expect(Math.abs(rms(given) / rms(errors) - 1)).toBeLessThan(0.12);
+  });
+});
+
 describe('the whole chain', () => {
   const random = even(21);
   const count = 6000;
@@ -287,6 +335,9 @@ describe('the whole chain', () => {
     draws: 19,
     phaseDeg: 0,
     shiftMs: null,
+    weighShots: true,
+    shotErrorMs: null,
+    ownWaveletMs: null,
   };
   test('a sonic that drifts by 1 % under checkshots of 1 ms noise ties within 2 ms, and the wavelet’s phase is found', () => {
     const logs = tieLogs(well);
@@ -297,6 +348,19 @@ describe('the whole chain', () => {
     expect(chain.correlation).toBeGreaterThan(0.85);
     expect(Math.abs(chain.phaseDeg - 15)).toBeLessThanOrEqual(15);
     for (const n of [1500, 3000, 4500]) expect(Math.abs(twtOfDepth(chain.relation, zs[n]) - exact[n])).toBeLessThan(2);
+  });
+  test('seismic that is late against good checkshots is said, and correlation alone follows it', () => {
+    const logs = tieLogs(well);
+    const calibration = logs && calibrateWell(well, logs, settings);
+    if (!logs || !calibration) throw new Error('the well can be tied');
+    const late = { ...seismic, firstMs: 9 };
+    const weighed = tieChain(well, logs, calibration, ricker(28, 120), late, settings);
+    const alone = tieChain(well, logs, calibration, ricker(28, 120), late, { ...settings, weighShots: false });
+    expect(Math.abs(alone.shiftMs - 9)).toBeLessThan(2.5);
+    expect(weighed.evidence.byMatch.shiftMs).toBeCloseTo(alone.shiftMs, 1);
+    const said = weighed.warnings.some((w) => w.startsWith('Checkshots and seismic disagree'));
+    // either checkshots are overruled, or it is said that they are not
+    expect(said || Math.abs(weighed.shiftMs - 9) < 2.5).toBe(true);
   });
   test('a well without density is tied with one estimated, and says so; a sonic of a few samples is refused', () => {
     const logs = tieLogs({ ...well, density: null });

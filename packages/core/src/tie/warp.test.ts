@@ -95,7 +95,18 @@ describe('automatic alignment', () => {
 });
 
 describe('evidence', () => {
-  const options = { fromMs: 600, toMs: 900, mostShiftMs: 16, mostPhaseDeg: 40, phaseDeg: 0, seed: 1, draws: 99 };
+  const options = {
+    fromMs: 600,
+    toMs: 900,
+    mostShiftMs: 16,
+    mostPhaseDeg: 40,
+    phaseDeg: 0,
+    seed: 1,
+    draws: 99,
+    prior: null,
+    shiftMs: null,
+    leftOut: null,
+  };
   test('a true match is beyond chance, and its polarity is told', () => {
     for (let seed = 1; seed <= 4; seed++) {
       const made = traceOf(seed);

@@ -4,7 +4,7 @@ import { SURVEY } from '../model/survey.ts';
 import { truthRows } from '../truth/events.ts';
 import { addFootprint, bandNoise, blurLaterally, meanOf, rmsAround } from './image.ts';
 import { type Imaged, imageSurvey, meeting, traceOffset } from './survey.ts';
-import { timeColumn, twtAt } from './traces.ts';
+import { modelTraces, timeColumn, twtAt } from './traces.ts';
 import { velocitiesOf, velocityError } from './velocities.ts';
 import { drawWavelets, FINE_MS, HALF, type StackWavelet, waveletAt, waveletTable } from './wavelet.ts';
 
@@ -124,6 +124,13 @@ describe('the image', () => {
     // a trace without a time counts for nothing
     expect(rmsAround(trace, Float32Array.of(800, Number.NaN), 100)).toBe(3);
   });
+});
+
+test.each([1, 2, 3, 4, 5, 6])('the record of seed %i has no hole, however fast its rock', (seed) => {
+  const made = makeField(seed);
+  const places = new Float64Array(2 * 63);
+  for (let n = 0; n < 63; n++) places.set([(n % 9) * 610, Math.floor(n / 9) * 655], 2 * n);
+  for (const stack of modelTraces(made, places).stacks) expect(stack.every((v) => Number.isFinite(v))).toBe(true);
 });
 
 describe('a survey of few lines', () => {

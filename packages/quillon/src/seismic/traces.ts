@@ -6,7 +6,7 @@ import { reflection } from './zoeppritz.ts';
 
 /** Depth step of the fine column and its greatest depth, metres. */
 const DZ = 0.5;
-const DEEPEST = 3400;
+const DEEPEST = 3950;
 const FINE = Math.ceil((SURVEY.samples * SURVEY.sampleMs) / FINE_MS) + HALF + 4;
 
 /** Up to this many times may one trace meet a horizon (a reverse fault repeats it). */
@@ -113,6 +113,8 @@ export function modelTraces(field: Field, places: Float64Array, onTrace?: (done:
         shear[i + 1] = shear[i] + stepShear;
       }
     }
+    if (twt[i] < lastMs)
+      throw new Error(`the column at ${places[2 * n]}, ${places[2 * n + 1]} ends before the record does`);
     // average over fine time steps, then reflect between neighbours
     let j = 0;
     let z0 = 0;

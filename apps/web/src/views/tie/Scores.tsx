@@ -18,11 +18,13 @@ export function Scores({ tie }: { tie: Tie }) {
       return s + (d.driftMs - (k[n - 1].driftMs + f * (k[n].driftMs - k[n - 1].driftMs))) ** 2;
     }, 0) / calibration.drift.length,
   );
+  const apart = warnings.some((w) => w.startsWith('Checkshots and seismic'));
   const close = warnings.some((w) => w.startsWith('Another event'));
   const rows: [string, string, boolean?][] = [
     ['Correlation', `${figure(chain.correlation, 2)} in ${(tie.windowMs[1] - tie.windowMs[0]).toFixed(0)} ms`],
-    ['Shift', `${signed(chain.shiftMs)} ms`],
-    ['Phase', `${signed(chain.phaseDeg, 0)}°`],
+    ['Shift', `${signed(chain.shiftMs)} ± ${evidence.uncertaintyMs.toFixed(1)} ms (90 %)`],
+    ['Match alone', `${signed(evidence.byMatch.shiftMs)} ± ${evidence.byMatch.uncertaintyMs.toFixed(1)} ms`, apart],
+    ['Phase', `${signed(chain.phaseDeg, 0)} ± ${evidence.uncertaintyDeg.toFixed(0)}°`],
     [
       'Runner-up',
       map.runnerUp
@@ -41,15 +43,22 @@ export function Scores({ tie }: { tie: Tie }) {
       evidence.chance > 0.05,
     ],
     ['Predicts', `${(100 * chain.correlation ** 2).toFixed(0)} % of the trace`],
-    ['Time', `± ${evidence.uncertaintyMs.toFixed(1)} ms (90 %)`],
+    ...(evidence.leftOut === null
+      ? []
+      : [['Left out', `${figure(evidence.leftOut, 2)} on parts the wavelet was not made of`] as [string, string]]),
     [
       'Velocity',
       change.part === 0 ? 'as calibrated' : `changed ${signed(100 * change.part)} % at most`,
       warnings.some((w) => w.startsWith('Velocity')),
     ],
-    ['Checkshots', tie.borrowedFrom ? 'none of its own' : `${spread.toFixed(1)} ms rms from the line`],
+    [
+      'Checkshots',
+      tie.borrowedFrom
+        ? 'none of its own'
+        : `${evidence.byCheckshots ? `± ${evidence.byCheckshots.uncertaintyMs.toFixed(1)} ms; ` : ''}${spread.toFixed(1)} ms rms from the line`,
+    ],
     ['Density', logs.densityEstimated ? 'estimated from velocity' : 'logged', logs.densityEstimated],
-    ['Mended', `${logs.spikes.reduce((n, s) => n + s.md.length, 0)} spikes, ${logs.bridged} nulls`],
+    ['Mended', `${logs.spikes.reduce((n, s) => n + s.md.length, 0)} spikes (×), ${logs.bridged} nulls`],
   ];
   return (
     <StripPlot title="How good is it?">

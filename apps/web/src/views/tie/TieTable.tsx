@@ -1,8 +1,10 @@
 import { activeRelation, type TimeDepthRelation, type Well } from '@lithagon/core';
+import { groups } from 'd3-array';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { figure, signed } from '../../ui/format';
+import { prepareNamed } from '../../workbench/steps/steps';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 
@@ -61,7 +63,39 @@ export function TieTable() {
           })}
         </tbody>
       </table>
+      <PhaseOffer ties={ties.filter((t) => activeRelation(objects, t.well)?.id === t.id)} />
     </StripPlot>
+  );
+}
+
+/** Degrees by which phases of one volume may differ without a word. */
+const ALIKE_DEG = 10;
+
+/** One volume has one wavelet: where ties to it found phases that differ, a common one is offered. */
+function PhaseOffer({ ties }: { ties: TimeDepthRelation[] }) {
+  const idOf = (t: TimeDepthRelation, role: string) => t.madeBy.inputs[role]?.[0]?.split('@')[0] ?? '';
+  const [group] = groups(ties, (t) => `${idOf(t, 'seismic')} ${idOf(t, 'wavelet')}`)
+    .map(([, own]) => own)
+    .sort((a, b) => b.length - a.length);
+  if (!group || group.length < 2) return null;
+  const phases = group.map((t) => t.phaseDeg);
+  if (Math.max(...phases) - Math.min(...phases) <= ALIKE_DEG) return null;
+  return (
+    <p className={css.offer}>
+      One volume has one wavelet, and these ties turned it by {phases.map((p) => `${signed(p, 0)}°`).join(', ')}.{' '}
+      <button
+        type="button"
+        onClick={() =>
+          prepareNamed('tie.phase', {
+            wells: group.map((t) => idOf(t, 'well')),
+            seismic: [idOf(group[0], 'seismic')],
+            wavelet: [idOf(group[0], 'wavelet')],
+          })
+        }
+      >
+        Find a common phase
+      </button>
+    </p>
   );
 }
 

@@ -9,6 +9,7 @@ import { Curve, smallestAndLargest } from './Curve';
 import { Drift } from './Drift';
 import { addPin, Pins } from './Pins';
 import { Limits, Reflections, Running, Wiggles } from './parts';
+import { Spikes } from './Spikes';
 import css from './Tie.module.css';
 import { changeTie } from './useTie';
 import { VelocityTrack } from './VelocityTrack';
@@ -90,6 +91,7 @@ export function Tracks(props: {
     [chain, units],
   );
   const density = useMemo(() => chain.logs.density.map((r) => r / 1000), [chain]);
+  const logLimits = { sonic: smallestAndLargest(slowness), density: smallestAndLargest(density) };
   const inTime = useMemo(
     () =>
       Float64Array.from(chain.elastic.impedance, (_, n) => chain.elastic.firstMs + n * chain.elastic.stepMs + shift),
@@ -177,22 +179,9 @@ export function Tracks(props: {
           height={Math.max(0, y(tie.windowMs[1]) - y(tie.windowMs[0]))}
           className={css.window}
         />
-        <Curve
-          box={boxOf('logs')}
-          y={y}
-          times={twt}
-          values={slowness}
-          limits={smallestAndLargest(slowness)}
-          color="var(--slate)"
-        />
-        <Curve
-          box={boxOf('logs')}
-          y={y}
-          times={twt}
-          values={density}
-          limits={smallestAndLargest(density)}
-          color="var(--ochre)"
-        />
+        <Curve box={boxOf('logs')} y={y} times={twt} values={slowness} limits={logLimits.sonic} color="var(--slate)" />
+        <Curve box={boxOf('logs')} y={y} times={twt} values={density} limits={logLimits.density} color="var(--ochre)" />
+        <Spikes tie={tie} y={y} box={boxOf('logs')} limits={logLimits} />
         <Curve
           box={boxOf('impedance')}
           y={y}
@@ -202,7 +191,7 @@ export function Tracks(props: {
           color="var(--ink)"
         />
         <VelocityTrack tie={tie} y={y} box={boxOf('velocity')} bound={props.bound} others={props.others} />
-        <Limits box={boxOf('logs')} limits={smallestAndLargest(slowness)} places={0} />
+        <Limits box={boxOf('logs')} limits={logLimits.sonic} places={0} />
         <Limits box={boxOf('impedance')} limits={smallestAndLargest(impedance)} places={1} />
         <Limits box={boxOf('match')} limits={[0, 1]} places={0} />
         <Reflections tie={tie} times={inTime} y={y} box={boxOf('reflectivity')} />

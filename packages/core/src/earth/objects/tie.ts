@@ -24,6 +24,8 @@ export const waveletSchema = z.object({
   phaseDeg: z.number(),
   /** Angle of incidence of the stack that it belongs to, degrees. */
   angleDeg: z.number().optional(),
+  /** Wells whose logs and traces it was made of, by whatever ways. */
+  wells: z.array(z.string()).optional(),
   /** Of an estimate: half width of each sample's 90 % interval, part of the trace that it predicts, wells, length of the window. */
   estimate: z
     .object({
@@ -69,6 +71,13 @@ export const relationSchema = z.object({
       predictability: z.number(),
       /** 90 % half width of the shift, ms. */
       uncertaintyMs: z.number(),
+      /** 90 % half width of the phase, degrees. */
+      uncertaintyDeg: z.number().optional(),
+      /** The shift by the match alone and by checkshots alone, with 90 % half widths, ms. */
+      byMatch: z.object({ shiftMs: z.number(), uncertaintyMs: z.number() }).optional(),
+      byCheckshots: z.object({ shiftMs: z.number(), uncertaintyMs: z.number() }).nullable().optional(),
+      /** Correlation with parts of the trace that a wavelet of this very well was not made of. */
+      leftOut: z.number().nullable().optional(),
       /** Greatest difference of implied velocity from the calibrated sonic, part. */
       velocityChange: z.number(),
       /** Sentences that speak against the tie. */

@@ -1,6 +1,6 @@
 import { LithagonError } from '../../earth/errors.ts';
 import { toIndex } from '../../earth/lattice.ts';
-import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
+import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
 import type { TieWell } from '../../tie/chain.ts';
@@ -154,3 +154,6 @@ function pointAtTvdss(path: TieWell['path'], tvdss: number) {
   const md = mdAtTvdss(path, Math.max(tvdss, path.tvdss[0]));
   return pointAtMd(path, Number.isNaN(md) ? last : Math.min(md, last));
 }
+
+/** Wells whose logs and traces a wavelet was made of. */
+export const wellsBehind = (wavelet: Wavelet): string[] => wavelet.wells ?? wavelet.estimate?.wells ?? [];

@@ -150,6 +150,7 @@ export const estimate = defineStep({
         samples: Array.from(found.wavelet.samples),
         method: 'least squares',
         phaseDeg: 0,
+        wells: windows.map((w) => w.well),
         ...(p.angleDeg > 0 ? { angleDeg: p.angleDeg } : {}),
         estimate: {
           halfWidth: Array.from(found.halfWidth),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { Wavelet } from '../../earth/objects.ts';
+import { wellsBehind } from '../../project/wells/tieWell.ts';
 import { averageWavelet, extended, rotate, type WaveletShape } from '../../tie/wavelet.ts';
 import { defineStep, number } from '../define.ts';
 
@@ -42,9 +43,11 @@ export const shape = defineStep({
     const one = wavelets.length === 1 ? shapeOf(wavelets[0]) : averageWavelet(wavelets.map(shapeOf));
     const long = p.lengthMs > 0 ? extended(one, p.lengthMs) : one;
     const made = p.phaseDeg === 0 ? long : rotate(long, p.phaseDeg);
+    const wells = [...new Set(wavelets.flatMap(wellsBehind))];
     return {
       wavelet: {
         kind: 'wavelet',
+        ...(wells.length > 0 ? { wells } : {}),
         stepMs: made.stepMs,
         firstMs: made.firstMs,
         samples: Array.from(made.samples),

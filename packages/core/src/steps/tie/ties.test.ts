@@ -1,5 +1,13 @@
 import { beforeEach, describe, expect, test } from 'vitest';
-import type { SyntheticGather, TimeDepthRelation, Volume, Wavelet, Well, WellTable } from '../../earth/objects.ts';
+import type {
+  ResultTable,
+  SyntheticGather,
+  TimeDepthRelation,
+  Volume,
+  Wavelet,
+  Well,
+  WellTable,
+} from '../../earth/objects.ts';
 import { activeRelation } from '../../project/wells/wells.ts';
 import { readWhole, writeChunk } from '../../storage/arrays.ts';
 import { layeredField, topM, twtOf, WELL_AT } from '../../testing/layeredField.ts';
@@ -55,6 +63,29 @@ describe('ties', () => {
     const { i, j } = WELL_AT;
     const top = made.pairs.reduce((a, b) => (Math.abs(b[0] - topM(i, j)) < Math.abs(a[0] - topM(i, j)) ? b : a));
     expect(Math.abs(top[1] - twtOf(i, j, top[0]))).toBeLessThan(3);
+  });
+  test('one phase is found from several wells, each says what it found alone, and ties with it need not turn', async () => {
+    await secondWell('T-2', 200);
+    const inputs = { wells: ['well-1', 'T-2'], seismic: ['seismic'], wavelet: ['wavelet'] };
+    const [turned, report] = await run('tie.phase', inputs, { top: 'Top' });
+    const rows = (report as ResultTable).rows;
+    expect(rows.map((r) => r[0])).toEqual(['T-1', 'T-2', 'All together', '± (90 %)']);
+    // the field's wavelet has no phase
+    expect(Math.abs(Number(rows[2][1]))).toBeLessThan(Math.max(8, 1.5 * Number(rows[3][1])));
+    expect((turned as Wavelet).phaseDeg).toBeCloseTo(Number(rows[2][1]), 0);
+    const [tied] = (await run(
+      'tie.well',
+      { well: ['well-1'], seismic: ['seismic'], wavelet: [turned.id] },
+      { top: 'Top', mostPhaseDeg: 0 },
+    )) as TimeDepthRelation[];
+    expect(tied.phaseDeg).toBe(0);
+    expect(tied.correlation).toBeGreaterThan(0.9);
+    await expect(run('tie.phase', inputs, { top: 'Nowhere' })).rejects.toThrow('None of the wells can be tied');
+  });
+  test('what was taken out as spikes is named by log and depth, with what was logged', async () => {
+    await change('sonic', (v, n) => (n === 900 ? 3 * v : v));
+    const [made] = await tie();
+    expect(made.madeBy.warnings.join()).toMatch(/1 sample of the sonic was a spike and taken out, at 525\.0 m MD/);
   });
   test('without checkshots the times of another well are taken, and it is said', async () => {
     await secondWell('T-2', 200);

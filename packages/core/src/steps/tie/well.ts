@@ -4,7 +4,7 @@ import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts'
 import { topInDepth } from '../../project/layers.ts';
 import { shownUnits } from '../../project/units.ts';
 import { curveOf } from '../../project/wells/curves.ts';
-import { alongPath, type Panel, panelAlong, tieWellOf } from '../../project/wells/tieWell.ts';
+import { alongPath, type Panel, panelAlong, tieWellOf, wellsBehind } from '../../project/wells/tieWell.ts';
 import { topsOf } from '../../project/wells/wells.ts';
 import type { Store } from '../../storage/store.ts';
 import { calibrateWell, movedRelation, type TieChain, tieChain, tieLogs } from '../../tie/chain.ts';
@@ -43,9 +43,21 @@ const params = z.object({
     .default([])
     .meta({ title: 'Knees moved by hand', description: 'Depths below the datum and the drift that each was given.' }),
   shift: choice(
-    { title: 'Shift', description: 'Found by correlation, or typed.' },
-    ['by correlation', 'typed'],
-    'by correlation',
+    {
+      title: 'Shift',
+      description:
+        'Found by correlation and checkshots together, each weighed by its error; by correlation alone; or typed.',
+    },
+    ['weighed', 'by correlation', 'typed'],
+    'weighed',
+  ),
+  shotErrorMs: number(
+    {
+      title: 'Error of checkshots',
+      description: 'Standard error of one reading; 0 goes by their scatter about the drift.',
+      unit: 'ms',
+    },
+    { min: 0, max: 20, step: 0.1, initial: 0 },
   ),
   shiftMs: number(
     { title: 'Typed shift', description: 'Added to the times of the calibrated sonic.', unit: 'ms' },
@@ -141,6 +153,9 @@ export async function tieOf(
     mostPhaseDeg: p.mostPhaseDeg,
     phaseDeg: p.phaseDeg,
     shiftMs: p.shift === 'typed' ? p.shiftMs : null,
+    weighShots: p.shift === 'weighed',
+    shotErrorMs: p.shotErrorMs > 0 ? p.shotErrorMs : null,
+    ownWaveletMs: wellsBehind(wavelet).includes(well.name) ? wavelet.stepMs * (wavelet.samples.length - 1) : null,
     pins: p.stretch === 'pins' ? p.pins : [],
     stretch: p.stretch === 'automatic',
     mostChange: p.mostChange / 100,
@@ -190,7 +205,7 @@ export async function tieOf(
 
 export const tieWell = defineStep({
   id: 'tie.well',
-  version: 2,
+  version: 3,
   stage: 'tie',
   title: 'Tie a well',
   summary: 'Calibrates the sonic to checkshots, makes a synthetic and moves it to the seismic along the path.',
@@ -269,6 +284,10 @@ export const tieWell = defineStep({
           turnedOver: evidence.turnedOver,
           predictability: r2,
           uncertaintyMs: evidence.uncertaintyMs,
+          uncertaintyDeg: evidence.uncertaintyDeg,
+          byMatch: evidence.byMatch,
+          byCheckshots: evidence.byCheckshots,
+          leftOut: evidence.leftOut,
           velocityChange: change.part,
           warnings,
         },

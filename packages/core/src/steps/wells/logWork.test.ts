@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest';
 import type { Logs, ResultTable, WellTable } from '../../earth/objects.ts';
-import { newDrawn } from '../../project/given.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { EARTH, ROCK, topM, WELL_AT } from '../../testing/layeredField.ts';
 import { wellWork } from '../../testing/wellWork.ts';
@@ -66,15 +65,15 @@ describe('log steps', () => {
     };
     const unsampled = await saturated({});
     expect(unsampled.made.madeBy.warnings.join()).toContain('no water sample gives a resistivity, so 0.06 ohm.m');
-    const sample = (id: string, well: string, ohmM: number) => ({
-      ...newDrawn<WellTable>({
-        kind: 'fluid samples',
-        name: id,
-        well,
-        columns: ['Fluid', 'Resistivity'].map((name) => ({ name, unit: '' })),
-        rows: [['water', ohmM]],
-      }),
+    const table = (await objects()).find((o) => o.id === 'tops-T-1') as WellTable;
+    const sample = (id: string, well: string, ohmM: number): WellTable => ({
+      ...table,
       id,
+      kind: 'fluid samples',
+      name: id,
+      well,
+      columns: ['Fluid', 'Resistivity'].map((name) => ({ name, unit: '' })),
+      rows: [['water', ohmM]],
     });
     await work.store.commit({ put: [sample('field-water', 'X-9', 0.03)] });
     const sampled = await saturated({});
