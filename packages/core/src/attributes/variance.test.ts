@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Block } from '../steps/define.ts';
 import { even } from '../testing/random.ts';
-import { variance } from './variance.ts';
+import { variance, varianceAlongDip } from './variance.ts';
 
 /** A block of `n³` samples wanted, with a halo of one trace and `half` samples around them. */
 function block(n: number, half: number, at: (i: number, j: number, k: number) => number): Block {
@@ -73,5 +73,54 @@ describe('variance', () => {
           if (dead(i, j)) expect(v).toBeNaN();
           else expect(v).toBeCloseTo(0, 5);
         }
+  });
+});
+
+describe('variance along dip', () => {
+  const [half, most] = [4, 4];
+  /** A block of `n` lines and traces and `nk` samples with the halo that following the dip needs. */
+  const wide = (n: number, nk: number, at: (i: number, j: number, k: number) => number): Block => {
+    const halo = { inline: 1, crossline: 1, sample: 3 * half + 3 * most + 2 };
+    const size: [number, number, number] = [n + 2, n + 2, nk + 2 * halo.sample];
+    const data = new Float32Array(size[0] * size[1] * size[2]);
+    for (let i = 0, p = 0; i < size[0]; i++)
+      for (let j = 0; j < size[1]; j++)
+        for (let k = 0; k < size[2]; k++, p++) data[p] = at(i - 1, j - 1, k - halo.sample);
+    return { data, size, halo } as Block;
+  };
+  /** Beds of 18, 28 and 45 Hz at 4 ms, which no dip within the bound can confuse. */
+  const beds = (k: number) => Math.sin(0.452 * k) + Math.sin(0.704 * k + 1) + 0.6 * Math.sin(1.131 * k + 2);
+  const mean = (v: Float32Array) => v.reduce((a, b) => a + b, 0) / v.length;
+  test.each([
+    [2, 0],
+    [0, -2],
+    [1.5, 1.2],
+    [-2.6, 0.4],
+  ])('beds that drop by %f and %f samples a trace are alike along it, and not at one time', (p, q) => {
+    const dipping = wide(5, 12, (i, j, k) => beds(k - p * i - q * j));
+    expect(mean(variance(dipping, half))).toBeGreaterThan(0.25);
+    expect(mean(varianceAlongDip(dipping, half, most))).toBeLessThan(0.02);
+  });
+  test('a fault through dipping beds is seen, and the beds beside it are not', () => {
+    const faulted = wide(9, 8, (_, j, k) => beds(k - 2 * j - (j >= 5 ? 4.4 : 0)));
+    const out = varianceAlongDip(faulted, half, most);
+    const at = (j: number) => out[(4 * 9 + j) * 8 + 4];
+    expect(Math.min(at(4), at(5))).toBeGreaterThan(0.15);
+    expect(Math.max(at(1), at(2), at(7))).toBeLessThan(0.03);
+  });
+  test('nulls stay nulls and say nothing to their neighbours', () => {
+    const holed = wide(5, 10, (i, j, k) => (i === 2 && j === 2 ? Number.NaN : beds(k - 2 * i)));
+    const out = varianceAlongDip(holed, half, most);
+    for (let i = 0; i < 5; i++)
+      for (let j = 0; j < 5; j++)
+        for (let k = 0; k < 10; k++) {
+          const v = out[(i * 5 + j) * 10 + k];
+          if (i === 2 && j === 2) expect(v).toBeNaN();
+          else expect(v).toBeLessThan(0.02);
+        }
+  });
+  test('noise is as unlike along a dip as at one time, but for the dip that flatters it', () => {
+    const noise = wide(6, 20, even(9));
+    expect(mean(varianceAlongDip(noise, half, most))).toBeGreaterThan(0.6);
   });
 });

@@ -44,7 +44,7 @@ export interface Validation {
   byWell: { well: string; accuracy: number; majority: number; samples: number }[];
   /** Loss of accuracy when one feature is shuffled among samples. */
   importance: number[];
-  /** Mean probability of the winner and how often it was right, in tenths. */
+  /** Mean probability of the winner and how often it was right, in tenths; exponents are those of the other wells. */
   reliability: { said: number; right: number; samples: number }[];
   /** Mean difference of the two, weighted by samples. */
   calibrationError: number;
@@ -77,6 +77,46 @@ export function bestTemper(probabilities: Float64Array, labels: Int32Array, clas
     if (loss < least) [best, least] = [temper, loss];
   }
   return best;
+}
+
+/**
+ * Probabilities of each well under the exponent that the other wells ask for: what is measured on them was not fitted to
+ * them. With two wells each has that of the other.
+ */
+function crossTempered(
+  probabilities: Float64Array,
+  labels: Int32Array,
+  wells: string[],
+  classes: number,
+): Float64Array {
+  const out = new Float64Array(probabilities.length);
+  const pick = (of: number[]) => {
+    const p = new Float64Array(of.length * classes);
+    of.forEach((n, k) => {
+      p.set(probabilities.subarray(n * classes, (n + 1) * classes), k * classes);
+    });
+    return p;
+  };
+  for (const well of new Set(wells)) {
+    const own: number[] = [];
+    const others: number[] = [];
+    wells.forEach((w, n) => {
+      (w === well ? own : others).push(n);
+    });
+    const temper =
+      others.length > 0
+        ? bestTemper(
+            pick(others),
+            Int32Array.from(others, (n) => labels[n]),
+            classes,
+          )
+        : 1;
+    const made = tempered(pick(own), classes, temper);
+    own.forEach((n, k) => {
+      out.set(made.subarray(k * classes, (k + 1) * classes), n * classes);
+    });
+  }
+  return out;
 }
 
 /**
@@ -127,7 +167,7 @@ export function validate(samples: Samples, wells: string[], o: TrainOptions): Va
   const seen = new Float64Array(classes);
   for (const label of samples.labels) seen[label]++;
   const temper = bestTemper(probabilities, samples.labels, classes);
-  const sure = tempered(probabilities, classes, temper);
+  const sure = crossTempered(probabilities, samples.labels, wells, classes);
   const won = winners(sure, classes);
   const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, samples: 0 }));
   won.forEach((c, n) => {

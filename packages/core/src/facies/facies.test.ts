@@ -55,6 +55,22 @@ describe.each(METHODS)('%s', (method) => {
   });
 });
 
+test('calibration is measured on wells whose exponent was found on others', () => {
+  const { samples, wells } = made(11, 5, 400);
+  const names = [...new Set(wells)];
+  expect(names).toHaveLength(2);
+  const random = randomFrom(5);
+  // one well was described carelessly: what holds in the other is far too sure there, and far too unsure the other way
+  const labels = samples.labels.map((label, n) =>
+    wells[n] === names[1] && random() < 0.45 ? Math.floor(3 * random()) : label,
+  );
+  const options = { method: 'Gaussian discriminant', prior: 'as seen', seed: 1 } as const;
+  const honest = validate(samples, wells, options);
+  const careless = validate({ ...samples, labels }, wells, options);
+  expect(honest.calibrationError).toBeLessThan(0.06);
+  expect(careless.calibrationError).toBeGreaterThan(0.1);
+});
+
 test('probabilities that are too sure are tempered to what they are worth', () => {
   const random = randomFrom(9);
   const labels = Int32Array.from({ length: 2000 }, () => (random() < 0.7 ? 0 : 1));

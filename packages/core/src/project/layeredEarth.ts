@@ -12,12 +12,15 @@ export interface LayeredEarth {
   column(x: number, y: number): LayeredColumn;
 }
 
-/** Bring a model together with its horizons in time and the sea bed in depth, down to the layer that ends at `last`. */
+/**
+ * Bring a model together with its horizons in time and the sea bed in depth, down to the layer that ends at `last`; with no
+ * sea bed the first layer begins at the datum.
+ */
 export async function layeredEarth(
   store: Store,
   model: VelocityModel,
   horizons: Horizon[],
-  seaBed: Horizon,
+  seaBed: Horizon | undefined,
   last?: string,
 ): Promise<LayeredEarth> {
   const end = last === undefined ? model.layers.length - 1 : model.layers.findIndex((l) => l.base === last);
@@ -27,7 +30,7 @@ export async function layeredEarth(
       `${model.name} has no layer that ends at “${last}”; it has ${model.layers.map((l) => `“${l.base}”`).join(', ')}.`,
       { object: last, fix: 'Make the model with this horizon in it.' },
     );
-  const sea = await readWhole(store, seaBed.values);
+  const sea = seaBed && { values: await readWhole(store, seaBed.values), lattice: seaBed.lattice };
   const layers = await Promise.all(
     model.layers.slice(0, end + 1).map(async (layer) => {
       const horizon = horizons.find((h) => h.name === layer.base);
@@ -52,7 +55,8 @@ export async function layeredEarth(
         return { v0: Number.isNaN(v0) ? law.v0 : v0, k: law.k };
       });
       const times = layers.map((l) => gridAt(l.values, l.lattice, x, y));
-      return columnOf(gridAt(sea, seaBed.lattice, x, y), model.waterVelocity, times, laws);
+      const begins = sea ? gridAt(sea.values, sea.lattice, x, y) : -(model.datumM ?? 0);
+      return columnOf(begins, model, times, laws);
     },
   };
 }

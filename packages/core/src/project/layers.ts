@@ -1,5 +1,6 @@
 import type { EarthObject, Well } from '../earth/objects.ts';
 import type { LayerPoints } from '../velocity/layer.ts';
+import { type Above, timeAbove } from '../velocity/layered.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
 import { relationOf } from './wells/seeds.ts';
@@ -16,21 +17,24 @@ export function topInDepth(
 }
 
 /**
- * Depths and times of a well between two tops: its checkshots there, and the lower top itself. The upper top of the
- * first layer is the sea bed, whose time is that of water.
+ * Depths and times of a well between two tops: its checkshots there, and the lower top itself. The first layer begins at
+ * the sea bed, as the well's tops have it or else as `seaBedAt` does, and at the datum where there is none.
  */
 export function layerPoints(
   objects: EarthObject[],
   well: Well,
   upper: string | null,
   lower: string,
-  waterVelocity: number,
+  overburden: Above,
+  seaBedAt?: (x: number, y: number) => number,
 ): LayerPoints | null {
   const relation = relationOf(objects, well.name);
   const base = topInDepth(objects, well, lower);
   const above = topInDepth(objects, well, upper ?? 'Sea Bed');
-  if (!relation || !base || !above) return null;
-  const top = { z: above.tvdss, t: upper ? twtOfDepth(relation, above.tvdss) : (2000 * above.tvdss) / waterVelocity };
+  if (!relation || !base || (upper && !above)) return null;
+  const z = above?.tvdss ?? seaBedAt?.(well.x, well.y) ?? -(overburden.datumM ?? 0);
+  if (Number.isNaN(z)) return null;
+  const top = { z, t: upper ? twtOfDepth(relation, z) : timeAbove(overburden, z) };
   const points = Array.from(relation.tvdss, (z, n) => ({ z, t: relation.twt[n] })).filter(
     (p) => p.z > top.z + 5 && p.z < base.tvdss && p.t > top.t,
   );

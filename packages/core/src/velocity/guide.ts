@@ -2,6 +2,7 @@ import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { krige } from './kriging.ts';
 import { depthAfter, type LayerPoints, type LinearVelocity } from './layer.ts';
+import { type Above, timeAbove } from './layered.ts';
 
 /** Distance that a velocity volume says is travelled down to a time: cumulated once, looked up anywhere. */
 export interface Guide {
@@ -9,17 +10,26 @@ export interface Guide {
   thickness(x: number, y: number, from: number, to: number): number;
 }
 
+/** What a sample of an interval velocity stands for: the interval that begins or ends at its time, or that time itself. */
+export const GUIDE_SAMPLES = ['the interval below it', 'the interval above it', 'its own time'] as const;
+export type GuideSamples = (typeof GUIDE_SAMPLES)[number];
+
 /**
- * A volume of interval velocities as a guide to how velocity changes sideways; straight lines between samples, bilinear
- * between traces, held at the volume's edges for one bin.
+ * A volume of interval velocities as a guide to how velocity changes sideways; bilinear between traces, held at the
+ * volume's edges for one bin. Down a trace velocities are constant over the intervals that samples stand for, or straight
+ * lines between points.
  * @param velocity `[inline][crossline][sample]`, m/s at `first + k·step` ms
  */
 export function guideOf(
   velocity: Float32Array,
   lattice: Lattice,
   vertical: { first: number; step: number; count: number },
+  samples: GuideSamples = 'its own time',
 ): Guide {
-  const { count: nk, first, step } = vertical;
+  const { count: nk, step } = vertical;
+  const points = samples === 'its own time';
+  // where the interval of the first sample begins, or where it lies
+  const first = vertical.first - (samples === 'the interval above it' ? step : 0);
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
   const sums = new Float64Array(velocity.length);
   for (let trace = 0; trace < ni * nj; trace++) {
@@ -27,12 +37,17 @@ export function guideOf(
     // from time zero to the first sample at its velocity
     sums[o] = (velocity[o] * first) / 2000;
     for (let k = 1; k < nk; k++)
-      sums[o + k] = sums[o + k - 1] + ((velocity[o + k] + velocity[o + k - 1]) * step) / 4000;
+      sums[o + k] =
+        sums[o + k - 1] + ((points ? velocity[o + k] : velocity[o + k - 1]) + velocity[o + k - 1]) * (step / 4000);
   }
   const depth = (trace: number, ms: number): number => {
     const o = trace * nk;
     const x = (ms - first) / step;
     if (x <= 0) return (velocity[o] * ms) / 2000;
+    if (!points) {
+      const k = Math.min(nk - 1, Math.floor(x));
+      return sums[o + k] + (velocity[o + k] * (x - k) * step) / 2000;
+    }
     const k = Math.min(nk - 2, Math.floor(x));
     const f = x - k;
     if (f > 1) return sums[o + nk - 1] + (velocity[o + nk - 1] * (f - 1) * step) / 2000;
@@ -80,18 +95,18 @@ export function guidedV0(options: {
   lattice: Lattice;
   guide: Guide;
   seaBed: { values: Float32Array; lattice: Lattice };
-  waterVelocity: number;
+  above: Above;
   layers: GuidedLayer[];
   rangeM: number;
 }): Float32Array[] {
-  const { lattice, guide, seaBed, waterVelocity } = options;
+  const { lattice, guide, seaBed, above } = options;
   const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
   const z = new Float64Array(rows * columns);
   const t = new Float64Array(rows * columns);
   const places = Array.from({ length: rows * columns }, (_, n) => toMap(lattice, Math.floor(n / columns), n % columns));
   places.forEach(([x, y], n) => {
     z[n] = gridAt(seaBed.values, seaBed.lattice, x, y);
-    t[n] = (2000 * z[n]) / waterVelocity;
+    t[n] = timeAbove(above, z[n]);
   });
   return options.layers.map((layer) => {
     const logs = layer.wells.flatMap((w) => {

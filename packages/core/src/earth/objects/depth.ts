@@ -10,6 +10,9 @@ export const velocityModelSchema = z.object({
   lattice: latticeSchema.optional(),
   /** Velocity of sea water, m/s. */
   waterVelocity: z.number(),
+  /** Where times begin: the seismic datum (m above mean sea level) and the velocity (m/s) from there to the sea; the sea itself where not given. */
+  datumM: z.number().optional(),
+  replacementVelocity: z.number().positive().optional(),
   layers: z.array(
     z.object({
       /** The horizon at the layer's base. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { variance as varianceOf } from '../../attributes/variance.ts';
-import { defineStep, type LocalVolume, number } from '../define.ts';
+import { varianceAlongDip, variance as varianceOf } from '../../attributes/variance.ts';
+import { choice, defineStep, type LocalVolume, number } from '../define.ts';
 import { runLocal } from '../localVolume.ts';
 
 const params = z.object({
@@ -16,21 +16,44 @@ const params = z.object({
     { title: 'Radius', description: 'Neighbouring traces and lines on each side.', unit: 'traces' },
     { min: 1, max: 4, whole: true, initial: 1 },
   ),
+  along: choice(
+    {
+      title: 'Compared',
+      description:
+        'At the same time, or along the dip of the reflections, so that dipping beds are no variance. Slower.',
+    },
+    ['at one time', 'along dip'],
+    'at one time',
+  ),
+  mostDipMs: number(
+    { title: 'Steepest dip', description: 'That is followed along dip, from a trace to the next.', unit: 'ms/trace' },
+    { min: 1, max: 40, step: 1, initial: 12 },
+  ),
 });
 
 const halfOf = (windowMs: number, stepMs: number) => Math.max(1, Math.round(windowMs / stepMs / 2));
+
+const mostOf = (p: z.infer<typeof params>, stepMs: number) => Math.max(1, Math.ceil(p.mostDipMs / stepMs));
 
 const local: LocalVolume<z.infer<typeof params>> = {
   input: 'seismic',
   quantity: 'variance',
   unit: '',
-  halo: (p, volume) => ({ inline: p.radius, crossline: p.radius, sample: halfOf(p.windowMs, volume.vertical.step) }),
-  evaluate: (block, p) => varianceOf(block, halfOf(p.windowMs, block.stepMs)),
+  halo: (p, { vertical }) => {
+    const half = halfOf(p.windowMs, vertical.step);
+    // along dip neighbours are moved, and the dip has a window of its own
+    const more = p.along === 'along dip' ? 2 * half + (2 * p.radius + 1) * mostOf(p, vertical.step) + 2 : 0;
+    return { inline: p.radius, crossline: p.radius, sample: half + more };
+  },
+  evaluate: (block, p) => {
+    const half = halfOf(p.windowMs, block.stepMs);
+    return p.along === 'along dip' ? varianceAlongDip(block, half, mostOf(p, block.stepMs)) : varianceOf(block, half);
+  },
 };
 
 export const variance = defineStep({
   id: 'attributes.variance',
-  version: 1,
+  version: 2,
   stage: 'attributes',
   title: 'Variance',
   summary: 'Lateral change of the waveform; high at faults and channel edges.',

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
+import { gridAt } from '../../horizons/grid.ts';
 import { layerPoints, topInDepth } from '../../project/layers.ts';
 import { toSi } from '../../project/redeclare.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
-import { guidedV0, guideOf } from '../../velocity/guide.ts';
+import { GUIDE_SAMPLES, guidedV0, guideOf } from '../../velocity/guide.ts';
 import { fitLayer, misfitOf } from '../../velocity/layer.ts';
-import { defineStep, number, wellsInput } from '../define.ts';
+import { choice, defineStep, number, wellsInput } from '../define.ts';
 
 const params = z.object({
   waterVelocity: number(
@@ -35,6 +36,15 @@ const params = z.object({
       title: 'Typed layers',
       description: 'Layers, by the horizon at their base, whose v0 and k are typed and not fitted.',
     }),
+  guideSamples: choice(
+    {
+      title: 'A sample of the guide is',
+      description:
+        'What a sample of the velocity volume stands for: the mean of an interval beside its time, or a point.',
+    },
+    [...GUIDE_SAMPLES],
+    'the interval below it',
+  ),
   rangeM: number(
     {
       title: 'Range of the wells',
@@ -45,11 +55,14 @@ const params = z.object({
   ),
 });
 
-type VelocityModelDraft = Pick<VelocityModel, 'kind' | 'waterVelocity' | 'layers' | 'lattice'>;
+type VelocityModelDraft = Pick<
+  VelocityModel,
+  'kind' | 'waterVelocity' | 'datumM' | 'replacementVelocity' | 'layers' | 'lattice'
+>;
 
 export const layers = defineStep({
   id: 'depth.layers',
-  version: 4,
+  version: 5,
   stage: 'depth',
   title: 'Layer velocities',
   summary:
@@ -58,7 +71,7 @@ export const layers = defineStep({
   reach: 'global',
   inputs: {
     horizons: { kind: 'horizon', title: 'Horizons, as the wells name them', many: true, domain: 'twt' },
-    seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth', optional: true },
+    seaBed: { kind: 'horizon', title: 'Sea bed or ground', domain: 'depth', optional: true },
     guide: {
       kind: 'volume',
       title: 'Guided sideways by',
@@ -72,10 +85,23 @@ export const layers = defineStep({
   outputs: { model: { kind: 'velocity model', title: 'Velocity model' } },
   async run({ inputs, around, params: p, store, idFor, warn }) {
     const ordered = [...inputs.horizons].sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
+    const { frame } = await store.facts();
+    const overburden = {
+      waterVelocity: p.waterVelocity,
+      datumM: frame?.datumM ?? 0,
+      replacementVelocity: frame?.replacementVelocity ?? 1500,
+    };
+    const seaBed = inputs.seaBed && {
+      values: await readWhole(store, inputs.seaBed.values),
+      lattice: inputs.seaBed.lattice,
+    };
+    const seaBedAt = seaBed && ((x: number, y: number) => gridAt(seaBed.values, seaBed.lattice, x, y));
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;
     for (const horizon of ordered) {
-      const wells = inputs.wells.flatMap((w) => layerPoints(around, w, above, horizon.name, p.waterVelocity) ?? []);
+      const wells = inputs.wells.flatMap(
+        (w) => layerPoints(around, w, above, horizon.name, overburden, seaBedAt) ?? [],
+      );
       const typed = p.typed.find((t) => t.base === horizon.name);
       if (typed) {
         const rms = misfitOf(typed, wells);
@@ -89,7 +115,7 @@ export const layers = defineStep({
         if (!before)
           throw new LithagonError(
             'velocity',
-            `No well has both a sea bed and a top “${horizon.name}” with times, so the first layer has no velocity.`,
+            `No well has a top “${horizon.name}” with times below where the layers begin, so the first layer has no velocity.`,
             {
               object: horizon.name,
               fix: 'Name horizons as the wells name their tops, and load checkshots.',
@@ -112,9 +138,9 @@ export const layers = defineStep({
       }
       above = horizon.name;
     }
-    const model: VelocityModelDraft = { kind: 'velocity model', waterVelocity: p.waterVelocity, layers: made };
+    const model: VelocityModelDraft = { kind: 'velocity model', ...overburden, layers: made };
     if (!inputs.guide) return { model };
-    if (!inputs.seaBed)
+    if (!seaBed)
       throw new LithagonError('velocity', 'A guide needs the sea bed too, since layers are counted from there.', {
         object: inputs.guide.name,
         fix: 'Choose the sea bed, or leave the guide out.',
@@ -127,9 +153,9 @@ export const layers = defineStep({
     if (volume.length !== ni * nj * nk) throw new Error('a guide is read whole');
     const maps = guidedV0({
       lattice,
-      guide: guideOf(volume, inputs.guide.lattice, inputs.guide.vertical),
-      seaBed: { values: await readWhole(store, inputs.seaBed.values), lattice: inputs.seaBed.lattice },
-      waterVelocity: p.waterVelocity,
+      guide: guideOf(volume, inputs.guide.lattice, inputs.guide.vertical, p.guideSamples),
+      seaBed,
+      above: overburden,
       layers: await Promise.all(
         ordered.map(async (horizon, n) => ({
           ...made[n],
@@ -138,7 +164,7 @@ export const layers = defineStep({
           lattice: horizon.lattice,
           wells: inputs.wells.flatMap((w) => {
             const upper = n === 0 ? null : ordered[n - 1].name;
-            const points = layerPoints(around, w, upper, horizon.name, p.waterVelocity);
+            const points = layerPoints(around, w, upper, horizon.name, overburden, seaBedAt);
             const at = topInDepth(around, w, horizon.name);
             return points && at ? [{ x: at.x, y: at.y, points }] : [];
           }),

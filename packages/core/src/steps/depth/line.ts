@@ -7,11 +7,11 @@ import { pathOfLine } from '../../project/lines.ts';
 import { createArray, readWhole, writeChunk } from '../../storage/arrays.ts';
 import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-import { stretchParams, timesDown } from './stretch.ts';
+import { depthsDown, stretchParams, timesDown } from './stretch.ts';
 
 export const depthLine = defineStep({
   id: 'depth.line',
-  version: 1,
+  version: 2,
   stage: 'depth',
   title: '2D line to depth',
   summary: 'Stretches every trace of a 2D line from time to depth through the layers of a velocity model.',
@@ -34,7 +34,8 @@ export const depthLine = defineStep({
     const earth = await layeredEarth(store, model, inputs.layers, inputs.seaBed);
     const data = await readWhole(store, line.samples);
     const { first, step, count: nk } = line.vertical;
-    const count = Math.floor(p.deepestM / p.stepM) + 1;
+    const depths = depthsDown(model, p);
+    const { count } = depths;
     const thick = chunkOfLine(path.length, count);
     const samples = await createArray(
       store,
@@ -54,7 +55,7 @@ export const depthLine = defineStep({
           outside++;
           continue;
         }
-        const times = timesDown(column, count, p.stepM);
+        const times = timesDown(column, depths);
         for (let k = 0; k < count; k++)
           held[(t - t0) * count + k] = sincWidened(
             data,
@@ -76,7 +77,7 @@ export const depthLine = defineStep({
         quantity: line.quantity,
         unit: line.unit,
         polarity: line.polarity,
-        vertical: { first: 0, step: p.stepM, count },
+        vertical: depths,
         path,
         cdps: line.cdps,
         shotpoints: line.shotpoints,

@@ -2,5 +2,5 @@
 export const modelInputs = {
   model: { kind: 'velocity model', title: 'Velocity model' },
   layers: { kind: 'horizon', title: 'Horizons of the model', many: true, domain: 'twt' },
-  seaBed: { kind: 'horizon', title: 'Sea bed', domain: 'depth' },
+  seaBed: { kind: 'horizon', title: 'Sea bed or ground', domain: 'depth', optional: true },
 } as const;

@@ -14,7 +14,16 @@ export const stretchParams = z.object({
   ),
 });
 
-/** Times (ms) at even depths from 0 and one beyond the last: how far apart they are tells how samples are drawn together. */
-export function timesDown(column: Parameters<typeof timeOfDepth>[0], count: number, stepM: number): Float64Array {
-  return Float64Array.from({ length: count + 1 }, (_, k) => timeOfDepth(column, k * stepM));
+/** Even depths (m below the sea) from the sea or from a datum above it, down to what is asked for. */
+export function depthsDown(model: { datumM?: number }, p: { stepM: number; deepestM: number }) {
+  const first = -Math.ceil(Math.max(0, model.datumM ?? 0) / p.stepM) * p.stepM || 0;
+  return { first, step: p.stepM, count: Math.floor((p.deepestM - first) / p.stepM) + 1 };
+}
+
+/** Times (ms) at even depths and one beyond the last: how far apart they are tells how samples are drawn together. */
+export function timesDown(
+  column: Parameters<typeof timeOfDepth>[0],
+  { first, step, count }: ReturnType<typeof depthsDown>,
+): Float64Array {
+  return Float64Array.from({ length: count + 1 }, (_, k) => timeOfDepth(column, first + k * step));
 }

@@ -7,11 +7,11 @@ import { readInlines, shapeOf } from '../../storage/planes.ts';
 import { volumeWriter } from '../../storage/volumes.ts';
 import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
-import { stretchParams, timesDown } from './stretch.ts';
+import { depthsDown, stretchParams, timesDown } from './stretch.ts';
 
 export const depthVolume = defineStep({
   id: 'depth.volume',
-  version: 1,
+  version: 2,
   stage: 'depth',
   title: 'Volume to depth',
   summary: 'Stretches every trace from time to depth through the layers of a velocity model.',
@@ -28,7 +28,8 @@ export const depthVolume = defineStep({
     const earth = await layeredEarth(store, model, inputs.layers, inputs.seaBed);
     const [ni, nj, nk] = shapeOf(volume);
     const { first, step } = volume.vertical;
-    const count = Math.floor(p.deepestM / p.stepM) + 1;
+    const depths = depthsDown(model, p);
+    const { count } = depths;
     const writer = await volumeWriter(store, idFor('depth'), [ni, nj, count]);
     const statistics = new RunningStatistics();
     for (let i0 = 0; i0 < ni; i0 += writer.slab) {
@@ -41,7 +42,7 @@ export const depthVolume = defineStep({
           const column = earth.column(...toMap(volume.lattice, i, j));
           const trace = ((i - i0) * nj + j) * nk;
           const out = ((i - i0) * nj + j) * count;
-          const t = timesDown(column, count, p.stepM);
+          const t = timesDown(column, depths);
           for (let k = 0; k < count; k++)
             slab[out + k] = sincWidened(lines, trace, nk, (t[k] - first) / step, (t[k + 1] - t[k]) / step);
         }
@@ -58,7 +59,7 @@ export const depthVolume = defineStep({
         quantity: volume.quantity,
         unit: volume.unit,
         polarity: volume.polarity,
-        vertical: { first: 0, step: p.stepM, count },
+        vertical: depths,
         layouts: writer.layouts,
         statistics: statistics.finish(),
         traces: volume.traces,
