@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { hilbert } from '../numerics/fft.ts';
 import { even } from '../testing/random.ts';
 import { bandPassGain, filterTraces, meanSpectrum, whiten } from './filter.ts';
-import { footprintGain, wavenumbersOf, withoutFootprint } from './footprint.ts';
+import { footprintFilter, footprintWaves, type Wavenumbers, wavenumbersOf } from './footprint.ts';
 import { agc, balance, mute, timeGain } from './gain.ts';
 
 const STEP = 4;
@@ -130,43 +130,62 @@ describe('gains', () => {
 });
 
 describe('acquisition footprint', () => {
-  const [rows, columns] = [96, 120];
-  /** Smooth geology that changes from slice to slice, and stripes that do not. */
-  const slice = (k: number, stripes: number) =>
-    Float32Array.from({ length: rows * columns }, (_, n) => {
+  const [rows, columns] = [110, 140];
+  /** Beds that dip and bend through slices and noise of short wavelength, and patterns that stay in place. */
+  const slice = (k: number, pattern: (r: number, c: number) => number) => {
+    const random = even(k + 1);
+    const noise = Float32Array.from({ length: rows * columns }, () => 30 * random());
+    return Float32Array.from({ length: rows * columns }, (_, n) => {
       const [r, c] = [Math.floor(n / columns), n % columns];
-      const geology = Math.sin(r / (17 + k) + k) * 40 + Math.cos((r + 2 * c) / (23 - k)) * 40;
-      return geology + stripes * Math.cos((2 * Math.PI * r) / 6);
+      const beds =
+        60 * Math.sin(r / (9 + 0.7 * k) + k) * Math.cos((r + 2 * c) / (19 - k)) + 40 * Math.sin(c / (6 + k) + k);
+      return beds + 0.25 * (noise[n] + noise[(n + 1) % noise.length]) + pattern(r, c);
     });
-  const gain = () => {
-    let amplitude: Float64Array | null = null;
-    let size = [0, 0];
-    for (let k = 0; k < 8; k++) {
-      const domain = wavenumbersOf(slice(k, 10), rows, columns);
-      size = [domain.rows, domain.columns];
-      amplitude ??= new Float64Array(domain.rows * domain.columns);
-      for (let n = 0; n < amplitude.length; n++)
-        amplitude[n] += Math.hypot(domain.values[2 * n], domain.values[2 * n + 1]);
-    }
-    return footprintGain(amplitude as Float64Array, size[0], size[1], { protect: 0.15, thresholdDb: 4 });
   };
-  test('stripes go and geology stays', () => {
-    const g = gain();
-    const striped = slice(3, 10);
-    const { clean, removed } = withoutFootprint(striped, rows, columns, g);
-    const truth = slice(3, 0);
-    const left = rms(clean.map((v, n) => v - truth[n]));
-    expect(left).toBeLessThan(0.35 * rms(striped.map((v, n) => v - truth[n])));
-    const lost = withoutFootprint(truth, rows, columns, g);
-    expect(rms(lost.removed)).toBeLessThan(0.03 * rms(truth));
-    expect(Math.max(...clean.map((v, n) => Math.abs(v + removed[n] - striped[n])))).toBeLessThan(5e-4);
+  const none = () => 0;
+  const wavesOf = (pattern: (r: number, c: number) => number) => {
+    let mean: Wavenumbers | null = null;
+    for (let k = 0; k < 10; k++) {
+      const own = wavenumbersOf(slice(k, pattern), rows, columns);
+      mean ??= { ...own, amplitude: new Float64Array(own.amplitude.length) };
+      for (let n = 0; n < own.amplitude.length; n++) mean.amplitude[n] += own.amplitude[n];
+    }
+    return footprintWaves(mean as Wavenumbers, [rows, columns], { protect: 0.15, thresholdDb: 6 });
+  };
+  test.each([
+    ['stripes of 6 bins', (r: number) => 12 * Math.cos((2 * Math.PI * r) / 6)],
+    ['stripes of 8 bins', (_: number, c: number) => 12 * Math.cos((2 * Math.PI * c) / 8 + 1)],
+    ['stripes of 12.5 bins', (r: number) => 12 * Math.sin((2 * Math.PI * r) / 12.5)],
+    [
+      'both ways, between two wavenumbers, stronger to one side',
+      (r: number, c: number) => (8 + 0.08 * c) * Math.cos(2 * Math.PI * (r / 10.3 + c / 12.5)),
+    ],
+  ])('%s go', (_, pattern) => {
+    const waves = wavesOf(pattern);
+    expect(waves.length).toBeGreaterThan(0);
+    const [with_, without] = [slice(4, pattern), slice(4, none)];
+    const { clean, removed } = footprintFilter(rows, columns, waves)(with_);
+    const before = rms(with_.map((v, n) => v - without[n]));
+    // what is left of it anywhere, geology that went with it counted too
+    expect(rms(clean.map((v, n) => v - without[n]))).toBeLessThan(0.2 * before);
+    expect(Math.max(...clean.map((v, n) => Math.abs(v + removed[n] - with_[n])))).toBeLessThan(5e-4);
   });
-  test('what is missing stays missing', () => {
-    const holed = slice(2, 10);
-    holed[500] = Number.NaN;
-    const { clean, removed } = withoutFootprint(holed, rows, columns, gain());
-    expect(clean[500]).toBeNaN();
-    expect(removed[500]).toBeNaN();
-    expect(clean[501]).not.toBeNaN();
+  test('geology without a footprint stays as it is', () => {
+    const waves = wavesOf(none);
+    const truth = slice(4, none);
+    expect(rms(footprintFilter(rows, columns, waves)(truth).removed)).toBeLessThan(0.02 * rms(truth));
+  });
+  test('what is missing stays missing, and spoils nothing beside it', () => {
+    const pattern = (r: number) => 12 * Math.cos((2 * Math.PI * r) / 8);
+    const waves = wavesOf(pattern);
+    const holed = slice(2, pattern);
+    const truth = slice(2, none);
+    for (let n = 3000; n < 3400; n++) holed[n] = Number.NaN;
+    const { clean, removed } = footprintFilter(rows, columns, waves)(holed);
+    expect(clean[3100]).toBeNaN();
+    expect(removed[3100]).toBeNaN();
+    const rest = clean.map((v, n) => v - truth[n]).filter((v) => v === v);
+    expect(rest).toHaveLength(rows * columns - 400);
+    expect(rms(rest)).toBeLessThan(0.2 * 12 * Math.SQRT1_2);
   });
 });

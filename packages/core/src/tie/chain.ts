@@ -347,8 +347,16 @@ function leftOutMatch(seismic: Series, elastic: ElasticInTime, settings: TieSett
   const { firstMs, stepMs } = seismic;
   const k0 = Math.max(0, Math.ceil((settings.fromMs - firstMs) / stepMs));
   const k1 = Math.min(seismic.values.length - 1, Math.floor((settings.toMs - firstMs) / stepMs));
+  const count = Math.max(0, k1 - k0 + 1);
   const fine = { firstMs: elastic.firstMs, stepMs: elastic.stepMs, values: elastic.reflectivity };
-  return predictorOf(reflectivityAt(fine, firstMs + k0 * stepMs, stepMs, Math.max(0, k1 - k0 + 1)), stepMs, lengthMs);
+  const predict = predictorOf(reflectivityAt(fine, firstMs + k0 * stepMs, stepMs, count), stepMs, lengthMs);
+  return (trace: Float64Array, samples: Int32Array) => {
+    const whole = new Float64Array(count);
+    samples.forEach((k, n) => {
+      whole[k - k0] = trace[n];
+    });
+    return predict(whole);
+  };
 }
 
 /** Half a period (ms) of a wavelet: half the inverse of its amplitude-weighted mean frequency. */

@@ -21,7 +21,7 @@ export interface EvidenceOptions extends SearchOptions {
   /** A shift that was typed. */
   shiftMs: number | null;
   /** Of a wavelet that was estimated in this very window, how well such a wavelet predicts parts that it was not made of. */
-  leftOut: ((trace: Float64Array) => number) | null;
+  leftOut: ((trace: Float64Array, samples: Int32Array) => number) | null;
 }
 
 export interface Evidence {
@@ -170,7 +170,7 @@ export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): E
   const length = Math.min(seismic.values.length, Math.max(search.n, Math.round(600 / stepMs)));
   const start = Math.max(
     0,
-    Math.min(seismic.values.length - length, Math.round(search.k0 + search.n / 2 - length / 2)),
+    Math.min(seismic.values.length - length, Math.round((search.samples[search.n >> 1] ?? 0) - length / 2)),
   );
   const piece = seismic.values.slice(start, start + length).map((v) => (Number.isNaN(v) ? 0 : v));
   const power = smoothPower(piece);
@@ -190,12 +190,12 @@ export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): E
     shiftMs: alone.shiftMs,
     uncertaintyMs: o.prior ? spreads(trace, search, alone, stepMs, o, null, next).ms : ms,
   };
-  const leftOut = o.leftOut ? o.leftOut(trace) : null;
+  const leftOut = o.leftOut ? o.leftOut(trace, search.samples) : null;
   let better = 0;
   for (let draw = 0; draw < o.draws; draw++) {
     const noise = noiseOf(power, search.n, next);
     if (o.leftOut && leftOut !== null) {
-      if (o.leftOut(noise) >= leftOut) better++;
+      if (o.leftOut(noise, search.samples) >= leftOut) better++;
     } else if (locate(noise, search, own, o.prior, o.shiftMs).correlation >= found.correlation) better++;
   }
   return {

@@ -20,8 +20,8 @@ export interface ShiftPrior {
 
 /** A window of a trace, and the synthetic (as it is, and turned by a quarter) at every shift that is searched. */
 export interface Search {
-  /** First sample of the window in the trace, and samples in it. */
-  k0: number;
+  /** Samples of the trace that are compared: those in the window where both trace and synthetic are known. */
+  samples: Int32Array;
   n: number;
   half: number;
   phases: number[];
@@ -47,20 +47,25 @@ export function searchOf(seismic: Series, made: Series, o: SearchOptions): Searc
   const turned: Series = { ...made, values: hilbert(made.values) };
   const k0 = Math.max(0, Math.ceil((o.fromMs - seismic.firstMs) / seismic.stepMs));
   const k1 = Math.min(seismic.values.length - 1, Math.floor((o.toMs - seismic.firstMs) / seismic.stepMs));
-  const n = Math.max(0, k1 - k0 + 1);
+  const timeOf = (k: number) => seismic.firstMs + k * seismic.stepMs;
+  // what is null is not known: it is no reflection, and no absence of one
+  const samples = Int32Array.from({ length: Math.max(0, k1 - k0 + 1) }, (_, k) => k0 + k).filter(
+    (k) => !Number.isNaN(seismic.values[k]) && !Number.isNaN(seriesAt(made, timeOf(k))),
+  );
+  const n = samples.length;
   const half = Math.round(o.mostShiftMs);
   const about = (series: Series, shift: number) => {
     const v = Float64Array.from({ length: n }, (_, k) => {
-      const value = seriesAt(series, seismic.firstMs + (k0 + k) * seismic.stepMs - shift);
+      const value = seriesAt(series, timeOf(samples[k]) - shift);
       return Number.isNaN(value) ? 0 : value;
     });
-    const mean = v.reduce((a, b) => a + b, 0) / n;
+    const mean = v.reduce((a, b) => a + b, 0) / Math.max(1, n);
     return v.map((x) => x - mean);
   };
   const vectors = (shift: number) => ({ a: about(made, shift), b: about(turned, shift) });
   const steps = Math.floor(o.mostPhaseDeg / PHASE_STEP);
   return {
-    k0,
+    samples,
     n,
     half,
     phases: Array.from({ length: 2 * steps + 1 }, (_, p) => o.phaseDeg + (p - steps) * PHASE_STEP),
@@ -83,9 +88,9 @@ export function mixing(phaseDeg: number): [number, number] {
   return [Math.cos((phaseDeg * Math.PI) / 180), -Math.sin((phaseDeg * Math.PI) / 180)];
 }
 
-/** The window of a trace about its mean; nulls count as nothing. */
-export function windowOf(seismic: Series, { k0, n }: Search): Float64Array {
-  const own = seismic.values.slice(k0, k0 + n).map((v) => (Number.isNaN(v) ? 0 : v));
+/** The compared samples of a trace about their mean. */
+export function windowOf(seismic: Series, { samples, n }: Search): Float64Array {
+  const own = Float64Array.from(samples, (k) => seismic.values[k]);
   const mean = own.reduce((a, b) => a + b, 0) / Math.max(1, n);
   return own.map((v) => v - mean);
 }

@@ -1,5 +1,11 @@
 import { z } from 'zod';
-import { footprintGain, wavenumbersOf, withoutFootprint } from '../../conditioning/footprint.ts';
+import {
+  footprintFilter,
+  footprintWaves,
+  type Wave,
+  type Wavenumbers,
+  wavenumbersOf,
+} from '../../conditioning/footprint.ts';
 import { stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
@@ -31,23 +37,19 @@ const params = z.object({
 /** Slices whose spectra are averaged to find the footprint. */
 const LOOKED_AT = 48;
 
-async function gainOf(store: Store, volume: Volume, p: z.infer<typeof params>, signal?: AbortSignal) {
+async function wavesOf(store: Store, volume: Volume, p: z.infer<typeof params>, signal?: AbortSignal): Promise<Wave[]> {
   const [ni, nj, nk] = shapeOf(volume);
-  let amplitude = new Float64Array(0);
-  let [rows, columns] = [0, 0];
+  let mean: Wavenumbers | null = null;
   const every = Math.max(1, Math.floor(nk / LOOKED_AT));
   for (let k = Math.floor(every / 2); k < nk; k += every) {
     stopIf(signal);
-    const domain = wavenumbersOf(await readPlane(store, volume, 'slice', k), ni, nj);
-    [rows, columns] = [domain.rows, domain.columns];
-    if (amplitude.length === 0) amplitude = new Float64Array(rows * columns);
-    let total = 1e-30;
-    for (let n = 0; n < amplitude.length; n++) total += Math.hypot(domain.values[2 * n], domain.values[2 * n + 1]);
+    const own = wavenumbersOf(await readPlane(store, volume, 'slice', k), ni, nj);
+    const total = own.amplitude.reduce((a, b) => a + b, 1e-30);
+    mean ??= { ...own, amplitude: new Float64Array(own.amplitude.length) };
     // slices count alike, however strong they are
-    for (let n = 0; n < amplitude.length; n++)
-      amplitude[n] += Math.hypot(domain.values[2 * n], domain.values[2 * n + 1]) / total;
+    for (let n = 0; n < own.amplitude.length; n++) mean.amplitude[n] += own.amplitude[n] / total;
   }
-  return footprintGain(amplitude, rows, columns, p);
+  return mean ? footprintWaves(mean, [ni, nj], p) : [];
 }
 
 /** On the line that is looked at: whole slices are filtered, and the line is cut from them. */
@@ -55,11 +57,11 @@ const trial: AnyLocal<z.infer<typeof params>> = {
   input: 'seismic',
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
   prepare: async (_, volume, p, store) => {
-    const gain = await gainOf(store, volume, p);
+    const waves = await wavesOf(store, volume, p);
     const [ni, nj, nk] = shapeOf(volume);
+    const filter = footprintFilter(ni, nj, waves);
     const slices: Float32Array[] = [];
-    for (let k = 0; k < nk; k++)
-      slices.push(withoutFootprint(await readPlane(store, volume, 'slice', k), ni, nj, gain).clean);
+    for (let k = 0; k < nk; k++) slices.push(filter(await readPlane(store, volume, 'slice', k)).clean);
     return { slices, nj };
   },
   evaluate: (block, _, { slices, nj }: { slices: Float32Array[]; nj: number }) => {
@@ -75,10 +77,11 @@ const trial: AnyLocal<z.infer<typeof params>> = {
 
 export const footprint = defineStep({
   id: 'data.footprint',
-  version: 1,
+  version: 2,
   stage: 'data',
   title: 'Acquisition footprint',
-  summary: 'Takes out wavenumbers that stand out in slice after slice; what was taken out is kept beside it.',
+  summary:
+    'Takes out patterns across slices that stand out in one after the other; what was taken out is kept beside it.',
   source: 'Marfurt, Scheet, Sharp & Harper (1998), Geophysics 63, 1024–1035',
   reach: 'global',
   inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'variance'] } },
@@ -96,10 +99,15 @@ export const footprint = defineStep({
       : await cutSlicesOf(store, inputs.seismic, own, signal);
     const shape = shapeOf(volume);
     const [ni, nj, nk] = shape;
-    const gain = await gainOf(store, volume, p, signal);
-    const notched = gain.reduce((n, g) => n + (g < 1 ? 1 : 0), 0);
-    if (notched === 0) warn('No wavenumber stands out by that much: nothing was taken out.');
-    else warn(`${notched} of ${gain.length} wavenumbers were brought down.`);
+    const waves = await wavesOf(store, volume, p, signal);
+    const filter = footprintFilter(ni, nj, waves);
+    if (waves.length === 0) warn('No pattern stands out by that much: nothing was taken out.');
+    else {
+      const period = ({ alongRows, alongColumns }: Wave) => (1 / Math.hypot(alongRows, alongColumns)).toFixed(1);
+      warn(
+        `${waves.length} ${waves.length === 1 ? 'pattern was' : 'patterns were'} taken out, with periods of ${waves.slice(0, 6).map(period).join(', ')}${waves.length > 6 ? ' …' : ''} bins.`,
+      );
+    }
     progress(0.1);
     const roles = ['clean', 'removed'] as const;
     // slices are kept as they come, and inlines put together from them
@@ -112,8 +120,7 @@ export const footprint = defineStep({
       stopIf(signal);
       const count = Math.min(thick, nk - s * thick);
       const made: Record<(typeof roles)[number], Float32Array>[] = [];
-      for (let c = 0; c < count; c++)
-        made.push(withoutFootprint(await readPlane(store, volume, 'slice', s * thick + c), ni, nj, gain));
+      for (let c = 0; c < count; c++) made.push(filter(await readPlane(store, volume, 'slice', s * thick + c)));
       for (const role of roles)
         for (let g = 0; g * lines < ni; g++) {
           const piece = new Float32Array(chunkLength(scratch[role])).fill(Number.NaN);
