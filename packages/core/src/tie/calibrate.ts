@@ -90,6 +90,8 @@ function equations(kneeDepths: number[], drift: Knee[]) {
 
 /** Readings that are free beside the knees, below which their scatter says nothing. */
 const FEW = 3;
+/** No checkshot is read more exactly than this, ms, however well a few happen to agree. */
+const FINEST_MS = 0.1;
 /** Standard error of a checkshot where its readings are too few to say, ms. */
 const USUAL_MS = 1;
 
@@ -107,7 +109,7 @@ export function calibrationError(
   const driftOf = knees.map((k) => k.driftMs);
   const squares = drift.reduce((sum, d) => sum + (d.driftMs - lookup(depths, driftOf, d.tvdss)) ** 2, 0);
   const free = drift.length - knees.length;
-  const scatter = free >= FEW ? { ms: Math.sqrt(squares / free), freedom: free } : { ms: USUAL_MS, freedom: 60 };
+  const scatter = free >= FEW ? { ms: Math.max(FINEST_MS, Math.sqrt(squares / free)), freedom: free } : { ms: USUAL_MS, freedom: 60 };
   const reading = readingMs === null ? scatter : { ms: readingMs, freedom: 60 };
   const row = hats(depths, tvdss);
   const through = solve(equations(depths, drift).matrix, row);

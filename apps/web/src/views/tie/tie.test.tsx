@@ -40,7 +40,9 @@ describe('how good a tie is', () => {
     expect(text).toContain('Density logged');
     expect(text).toContain('Velocity as calibrated');
     expect(text).toMatch(/Chance under 1 % of noise is as good/);
-    expect(text).toMatch(/Time ± \d+\.\d ms \(90 %\)/);
+    expect(text).toMatch(/Shift [+−]?\d+\.\d ± \d+\.\d ms \(90 %\)/);
+    expect(text).toMatch(/Match alone [+−]?\d+\.\d ± \d+\.\d ms/);
+    expect(text).toMatch(/Phase [+−]?\d+ ± \d+°/);
     for (const label of ['Runner-up', 'Polarity', 'Chance', 'Velocity', 'Density'])
       expect(warned(markup, label)).toBe(false);
     expect(text).not.toMatch(/NaN|undefined/);
