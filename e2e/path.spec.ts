@@ -73,7 +73,7 @@ test('from raw files to a volume by hand; a contact is changed, the bed weathers
   await page.mouse.up();
   await expect(page.getByLabel('Shift', { exact: true })).toHaveValue('typed');
   await expect.poll(correlation).toBeLessThan(best - 0.1);
-  await page.getByLabel('Shift', { exact: true }).selectOption('by correlation');
+  await page.getByLabel('Shift', { exact: true }).selectOption('weighed');
   await expect.poll(correlation).toBeCloseTo(best, 1);
   await run(page, 'Accept the tie', 'QN-1 tie');
   await page.getByText('Section', { exact: true }).first().click();

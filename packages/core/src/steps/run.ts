@@ -151,7 +151,9 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   const names = new Map<string, string>();
   const outputs = expanded(step, inputs);
   const roles = outputs.map((o) => o.role);
-  const firstInput = Object.values(inputs).flat()[0];
+  // of several inputs the first is no better a name than another
+  const [first] = Object.values(inputs).filter((given) => given && [given].flat().length > 0);
+  const about = Array.isArray(first) && first.length > 1 ? (request.name ?? null) : [first].flat()[0]?.name;
   outputs.forEach(({ role, spec, of }, n) => {
     const old = replaced.get(role);
     // what takes an object's place keeps its arrays under that object's id and more, until the old ones are swept
@@ -160,7 +162,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       names.set(role, old.name);
       return;
     }
-    const own = of ?? firstInput?.name;
+    const own = of ?? about;
     const wanted =
       of !== null
         ? `${(spec === outputs[0].spec && request.name) || spec.title} of ${of}`

@@ -55,7 +55,7 @@ export function Scores({ tie }: { tie: Tie }) {
       'Checkshots',
       tie.borrowedFrom
         ? 'none of its own'
-        : `${evidence.byCheckshots ? `± ${evidence.byCheckshots.uncertaintyMs.toFixed(1)} ms; ` : ''}${spread.toFixed(1)} ms rms from the line`,
+        : `${evidence.byCheckshots ? `± ${evidence.byCheckshots.uncertaintyMs.toFixed(1)} ms, ` : ''}scatter ${spread.toFixed(1)} ms`,
     ],
     ['Density', logs.densityEstimated ? 'estimated from velocity' : 'logged', logs.densityEstimated],
     ['Mended', `${logs.spikes.reduce((n, s) => n + s.md.length, 0)} spikes (×), ${logs.bridged} nulls`],
