@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { stampOf } from './stamp.mjs';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
@@ -64,7 +65,18 @@ export function buildPackages() {
   for (const part of ['kernels', 'packages']) must('npm', ['run', '--silent', `build:${part}`]);
 }
 
-/** Build kernels, packages and the web application. */
+/** What the built application is made from. */
+const SOURCES = ['package-lock.json', 'tsconfig.base.json', 'packages', 'apps'];
+
+/** Build kernels, packages and the web application, where anything of them has changed since they were built. */
 export function build() {
+  // it lies in what the build makes anew, so that no other build can be taken for this one
+  const note = `${root}/apps/web/dist/built-from`;
+  const stamp = stampOf(root, SOURCES);
+  const built = ['packages/core/dist/index.js', 'packages/kernels/build'].every((path) =>
+    existsSync(`${root}/${path}`),
+  );
+  if (built && existsSync(note) && readFileSync(note, 'utf8') === stamp) return;
   must('npm', ['run', '--silent', 'build']);
+  writeFileSync(note, stamp);
 }

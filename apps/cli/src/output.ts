@@ -27,6 +27,8 @@ export function progressLine(output: Output): (part: number, what: string) => vo
   return (part, what) => {
     const text = `${what} ${(100 * part).toFixed(0)} %`;
     if (text === last) return;
+    // whoever runs this as a child of theirs is told as well
+    process.send?.({ part, what });
     if (output.interactive) process.stderr.write(`\r\x1b[K${text}${part >= 1 ? '\n' : ''}`);
     else if (!last.startsWith(what)) output.err(`${what} …`);
     last = text;

@@ -35,11 +35,23 @@ function refuse(fixed, cause, socket) {
   socket.end(`HTTP/1.1 ${status} ${STATUS_CODES[status]}\r\n${lines.join('\r\n')}\r\n\r\n${body}`);
 }
 
+/** What of a demo folder is there, where nobody makes it. */
+const found = (demo) => {
+  const is = (part) => (existsSync(join(demo, part)) ? 'there' : 'missing');
+  return { files: is('files'), project: is('project'), what: '', part: 0, problem: '' };
+};
+
 /**
  * Start serving. `client` is the folder of the built pages; `demo` one with `files/` and `project/`, served under /demo/
- * where it is there.
+ * as soon as they are there; `demoState` says how far they are.
  */
-export async function serve({ port = 4173, host = '127.0.0.1', client = join(root, 'dist/client'), demo } = {}) {
+export async function serve({
+  port = 4173,
+  host = '127.0.0.1',
+  client = join(root, 'dist/client'),
+  demo,
+  demoState = () => found(demo),
+} = {}) {
   const fixed = headers(inlineScriptHashes(client));
   const answer = (reply, status) => reply.code(status).type('text/plain; charset=utf-8').send(sentence(status));
   const app = Fastify({
@@ -75,20 +87,26 @@ export async function serve({ port = 4173, host = '127.0.0.1', client = join(roo
     cacheControl: false,
     redirect: true,
     dotfiles: 'ignore',
+    // what the build has packed beside each file
+    preCompressed: true,
     setHeaders: (response, path) => {
       const cache = path.includes('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache';
       response.setHeader('cache-control', cache);
     },
   });
-  for (const part of ['files', 'project'])
-    if (demo && existsSync(join(demo, part)))
-      await app.register(fastifyStatic, {
-        root: resolve(demo, part),
-        prefix: `/demo/${part}/`,
-        decorateReply: false,
-        dotfiles: 'ignore',
-        index: false,
-      });
+  if (demo && existsSync(demo)) {
+    await app.register(fastifyStatic, {
+      root: resolve(demo),
+      prefix: '/demo/',
+      // what is half made has another name
+      allowedPath: (path) => /^\/(files|project)\//.test(path),
+      decorateReply: false,
+      dotfiles: 'ignore',
+      index: false,
+      cacheControl: false,
+    });
+    app.get('/demo/state.json', (_request, reply) => reply.header('cache-control', 'no-store').send(demoState()));
+  }
   await app.listen({ port, host });
   return app;
 }

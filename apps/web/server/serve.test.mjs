@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { headers } from './policy.mjs';
 import { serve } from './serve.mjs';
@@ -105,6 +106,37 @@ test.each([
   expect(body).not.toContain('secret');
   expect(body ?? '').not.toMatch(/node_modules|at .*\.m?js|FST_/);
   if (method !== 'HEAD' && status >= 400 && status !== 416) expect(body).toMatch(/^[A-Z].*\.\s*$/);
+});
+
+test('files of the demo are served as soon as they are there, and how far it is can be asked', async () => {
+  const late = join(dir, 'late');
+  mkdirSync(late);
+  const state = { files: 'making', project: 'missing', what: 'Shooting the survey', part: 0.25, problem: '' };
+  const other = await serve({ port: 0, client: join(dir, 'client'), demo: late, demoState: () => state });
+  const at = `http://127.0.0.1:${other.server.address().port}/demo`;
+  expect(await (await fetch(`${at}/state.json`)).json()).toEqual(state);
+  expect((await fetch(`${at}/files/a.las`)).status).toBe(404);
+  mkdirSync(join(late, 'files'));
+  writeFileSync(join(late, 'files/a.las'), 'now');
+  expect(await (await fetch(`${at}/files/a.las`)).text()).toBe('now');
+  await other.close();
+  expect(JSON.parse((await request('GET', '/demo/state.json')).split('\r\n\r\n')[1])).toMatchObject({
+    files: 'there',
+    project: 'there',
+  });
+});
+
+test('what the build has packed goes out packed to those who take it, and plain to others', async () => {
+  writeFileSync(join(dir, 'client/_astro/b.js'), 'x'.repeat(5000));
+  writeFileSync(join(dir, 'client/_astro/b.js.br'), brotliCompressSync(Buffer.from('x'.repeat(5000))));
+  const packed = await request('GET', '/_astro/b.js', 'Accept-Encoding: gzip, br\r\n');
+  expect(packed.toLowerCase()).toContain('content-encoding: br');
+  expect(packed.length).toBeLessThan(3000);
+  expect(packed.toLowerCase()).toContain('immutable');
+  const plain = await request('GET', '/_astro/b.js');
+  expect(plain).toContain('x'.repeat(5000));
+  const unpacked = await request('GET', '/_astro/a.js', 'Accept-Encoding: br\r\n');
+  expect(unpacked.toLowerCase()).not.toContain('content-encoding');
 });
 
 test('what is no request at all is refused in a sentence, and the server goes on', async () => {

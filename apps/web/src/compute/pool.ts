@@ -1,4 +1,4 @@
-import { LithagonError } from '@lithagon/core';
+import { LithagonError } from '@lithagon/core/kept';
 import * as Comlink from 'comlink';
 import type { Outcome } from './jobs/task';
 import type { WorkerApi } from './worker';

@@ -1,4 +1,4 @@
-import { asLithagonError } from '@lithagon/core';
+import { asLithagonError } from '@lithagon/core/kept';
 import * as Comlink from 'comlink';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { asLithagonError } from '@lithagon/core';
+import { asLithagonError } from '@lithagon/core/kept';
 import * as Comlink from 'comlink';
 import { useEffect, useState } from 'react';
 import { runJob } from '../compute/pool';
@@ -10,6 +10,7 @@ import { Mark } from '../ui/Mark';
 import { Beds } from './Beds';
 import { ProjectList } from './ProjectList';
 import css from './Start.module.css';
+import { useDemo, waitingFor } from './useDemo';
 
 const go = (id: string, query = '') => {
   location.href = `/work/?project=${id}${query}`;
@@ -18,7 +19,7 @@ const go = (id: string, query = '') => {
 /** Where a person begins: the demo field, a new project, or one of those kept in this browser. */
 export function Start() {
   const [projects, setProjects] = useState<ProjectEntry[]>([]);
-  const [demo, setDemo] = useState<'unknown' | 'there' | 'missing'>('unknown');
+  const demo = useDemo();
   const [busy, setBusy] = useState('');
   const [part, setPart] = useState(0);
   const [problem, setProblem] = useState('');
@@ -28,10 +29,6 @@ export function Start() {
     const dark = theme ? theme === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
     document.documentElement.dataset.theme = dark ? 'dark' : 'light';
     void clearAwayHalfMade().finally(() => listProjects().then(setProjects));
-    fetch('/demo/project/project.json', { method: 'HEAD' }).then(
-      (r) => setDemo(r.ok ? 'there' : 'missing'),
-      () => setDemo('missing'),
-    );
   }, []);
   const begin = (what: string, work: () => Promise<void>) => {
     setBusy(what);
@@ -42,7 +39,6 @@ export function Start() {
       setProblem(`${what}: ${asLithagonError(cause).sentence}`);
     });
   };
-  const noDemo = demo === 'missing' ? 'Run “npm run demo” to make its data first.' : '';
   return (
     <div className={css.page}>
       <Beds />
@@ -54,17 +50,18 @@ export function Start() {
         <div className={css.ways}>
           <button
             type="button"
-            disabled={demo !== 'there' || busy !== ''}
+            disabled={demo.project !== 'there' || busy !== ''}
             onClick={() => begin('Opening Quillon', async () => go(await openFromServer('/demo/project')))}
           >
             <b>Open Quillon worked up</b>
             <span>
-              {noDemo || 'A made-up field, from its seismic and wells by ties, horizons and depth to a volume.'}
+              {waitingFor(demo, 'project') ??
+                'A made-up field, from its seismic and wells by ties, horizons and depth to a volume.'}
             </span>
           </button>
           <button
             type="button"
-            disabled={demo !== 'there' || busy !== ''}
+            disabled={demo.files !== 'there' || busy !== ''}
             onClick={() =>
               begin('Starting from raw files', async () => {
                 const id = await newProject('Quillon from raw files');
@@ -74,7 +71,7 @@ export function Start() {
             }
           >
             <b>Start Quillon from its raw files</b>
-            <span>{noDemo || 'SEG-Y, LAS and tables as they would come from a colleague.'}</span>
+            <span>{waitingFor(demo, 'files') ?? 'SEG-Y, LAS and tables as they would come from a colleague.'}</span>
           </button>
           <button
             type="button"

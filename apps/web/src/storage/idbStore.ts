@@ -9,7 +9,7 @@ import {
   type Store,
   sortOut,
   type Transaction,
-} from '@lithagon/core';
+} from '@lithagon/core/kept';
 import { type DBSchema, deleteDB, type IDBPDatabase, openDB } from 'idb';
 
 interface ProjectSchema extends DBSchema {

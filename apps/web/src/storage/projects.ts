@@ -1,4 +1,4 @@
-import { freeAmong, type ProjectFacts, readProject } from '@lithagon/core';
+import { freeAmong, type ProjectFacts, readProject } from '@lithagon/core/kept';
 import { type DBSchema, openDB } from 'idb';
 import { copyDatabase, createProject, idbStore, removeDatabase } from './idbStore';
 

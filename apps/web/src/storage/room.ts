@@ -1,4 +1,4 @@
-import { LithagonError } from '@lithagon/core';
+import { LithagonError } from '@lithagon/core/kept';
 import { formatBytes } from '../ui/format';
 
 /** What the browser has given to this site, and how much of it is taken. */

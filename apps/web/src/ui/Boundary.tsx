@@ -1,4 +1,4 @@
-import { asLithagonError } from '@lithagon/core';
+import { asLithagonError } from '@lithagon/core/kept';
 import { Component, type ReactNode } from 'react';
 import css from './Boundary.module.css';
 import { Button } from './Button';

@@ -109,7 +109,8 @@ export function calibrationError(
   const driftOf = knees.map((k) => k.driftMs);
   const squares = drift.reduce((sum, d) => sum + (d.driftMs - lookup(depths, driftOf, d.tvdss)) ** 2, 0);
   const free = drift.length - knees.length;
-  const scatter = free >= FEW ? { ms: Math.max(FINEST_MS, Math.sqrt(squares / free)), freedom: free } : { ms: USUAL_MS, freedom: 60 };
+  const scatter =
+    free >= FEW ? { ms: Math.max(FINEST_MS, Math.sqrt(squares / free)), freedom: free } : { ms: USUAL_MS, freedom: 60 };
   const reading = readingMs === null ? scatter : { ms: readingMs, freedom: 60 };
   const row = hats(depths, tvdss);
   const through = solve(equations(depths, drift).matrix, row);

@@ -182,6 +182,32 @@ describe('the table of all ties', () => {
     await hands.click(screen.getByRole('button', { name: 'T-1 tie 2' }));
     expect(useSelection.getState().object).toBe('second');
   });
+  test('offers a common phase where ties to one volume turned its wavelet differently, and not where they did not', async () => {
+    const other = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 400 };
+    const its = (phaseDeg: number): TimeDepthRelation => ({
+      ...relation,
+      id: 'its',
+      name: 'T-2 tie',
+      well: 'T-2',
+      phaseDeg,
+      madeBy: { ...relation.madeBy, inputs: { ...relation.madeBy.inputs, well: ['T-2@1'] } },
+    });
+    await openWith([...objects, other, its(relation.phaseDeg + 4)]);
+    const alike = onPage(<TieTable />);
+    expect(screen.queryByRole('button', { name: 'Find a common phase' })).toBeNull();
+    alike.unmount();
+    await openWith([...objects, other, its(relation.phaseDeg + 35)]);
+    const { hands } = onPage(<TieTable />);
+    expect(screen.getByText(/One volume has one wavelet, and these ties turned it by/)).toBeDefined();
+    await hands.click(screen.getByRole('button', { name: 'Find a common phase' }));
+    const { step, inputs: given } = useSelection.getState().setup ?? {};
+    expect(step).toBe('tie.phase');
+    expect(given).toMatchObject({
+      wells: [field.well.id, 'T-2'],
+      seismic: [field.seismic.id],
+      wavelet: [field.wavelet.id],
+    });
+  });
   test('has a map of shifts as soon as two wells are tied', () => {
     const one = onPage(<ShiftMap />);
     expect(one.container.textContent).toBe('');

@@ -1,24 +1,22 @@
 import 'dockview-react/dist/styles/dockview.css';
 import { DockviewReact, type DockviewReadyEvent, type IDockviewPanelHeaderProps } from 'dockview-react';
-import type { ComponentType } from 'react';
+import { type ComponentType, lazy, Suspense } from 'react';
 import { resetDesk, useDesk } from '../../state/desk';
 import { Boundary } from '../../ui/Boundary';
-import { CatalogueView } from '../../views/catalogue/CatalogueView';
-import { CrossplotView } from '../../views/crossplot/CrossplotView';
-import { LogsView } from '../../views/logs/LogsView';
-import { MapView } from '../../views/map/MapView';
-import { SceneView } from '../../views/scene/SceneView';
-import { SectionView } from '../../views/section/SectionView';
-import { TieView } from '../../views/tie/TieView';
 import css from './Desk.module.css';
 import { arrangeAnew, holdDock } from './dock';
 
-/** A view that keeps what goes wrong in it to itself. */
-const kept = (what: string, View: ComponentType) => () => (
-  <Boundary what={what} remedies={[{ label: 'Back to the usual desk', act: startOver }]}>
-    <View />
-  </Boundary>
-);
+/** A view that is fetched when it is first shown, and keeps what goes wrong in it to itself. */
+const kept = (what: string, fetched: () => Promise<ComponentType>) => {
+  const View = lazy(async () => ({ default: await fetched() }));
+  return () => (
+    <Boundary what={what} remedies={[{ label: 'Back to the usual desk', act: startOver }]}>
+      <Suspense fallback={<div className={css.fetching} aria-busy="true" />}>
+        <View />
+      </Suspense>
+    </Boundary>
+  );
+};
 
 function startOver(): void {
   resetDesk();
@@ -26,13 +24,13 @@ function startOver(): void {
 }
 
 const VIEWS = {
-  section: kept('The section', SectionView),
-  map: kept('The map', MapView),
-  scene: kept('The scene', SceneView),
-  tie: kept('The tie', TieView),
-  logs: kept('The logs', LogsView),
-  crossplot: kept('The crossplot', CrossplotView),
-  catalogue: kept('The catalogue', CatalogueView),
+  section: kept('The section', async () => (await import('../../views/section/SectionView')).SectionView),
+  map: kept('The map', async () => (await import('../../views/map/MapView')).MapView),
+  scene: kept('The scene', async () => (await import('../../views/scene/SceneView')).SceneView),
+  tie: kept('The tie', async () => (await import('../../views/tie/TieView')).TieView),
+  logs: kept('The logs', async () => (await import('../../views/logs/LogsView')).LogsView),
+  crossplot: kept('The crossplot', async () => (await import('../../views/crossplot/CrossplotView')).CrossplotView),
+  catalogue: kept('The catalogue', async () => (await import('../../views/catalogue/CatalogueView')).CatalogueView),
 };
 
 /** A view's tab: its name only, since a desk always holds its views. */

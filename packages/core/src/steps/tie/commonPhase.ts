@@ -15,8 +15,7 @@ export const commonPhaseStep = defineStep({
   title: 'Common phase of several wells',
   summary:
     'Turns a wavelet by the phase that all wells together make likeliest, each weighed by how well it knows it; says what each found.',
-  source:
-    'Sum of log likelihoods of independent wells, as in Box & Tiao (1973), Bayesian Inference in Statistical Analysis',
+  source: 'Box & Tiao (1973), Bayesian Inference in Statistical Analysis, section 2.7',
   reach: 'global',
   inputs: {
     wells: wellsInput(['directional surveys', 'logs', 'checkshots', 'tops'], { having: 'checkshots' }),
