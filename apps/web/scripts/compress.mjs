@@ -3,7 +3,8 @@
 import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 
 const client = fileURLToPath(new URL('../dist/client', import.meta.url));
 const PACKED = new Set(['.html', '.css', '.js', '.json', '.svg', '.wasm', '.webmanifest']);
@@ -12,18 +13,23 @@ const LEAST = 1024;
 /** Larger ones are packed less hard: what takes a second for the pages takes minutes for a library. */
 const LARGE = 2_000_000;
 
-function pack(dir) {
+const [toBrotli, toGzip] = [promisify(brotliCompress), promisify(gzip)];
+
+function* filesIn(dir) {
   for (const entry of readdirSync(dir, { withFileTypes: true })) {
     const path = join(dir, entry.name);
-    if (entry.isDirectory()) pack(path);
-    else if (PACKED.has(extname(path)) && statSync(path).size >= LEAST) {
-      const content = readFileSync(path);
-      const quality = content.length > LARGE ? 6 : 11;
-      const params = { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_SIZE_HINT]: content.length };
-      writeFileSync(`${path}.br`, brotliCompressSync(content, { params }));
-      writeFileSync(`${path}.gz`, gzipSync(content, { level: 9 }));
-    }
+    if (entry.isDirectory()) yield* filesIn(path);
+    else if (PACKED.has(extname(path)) && statSync(path).size >= LEAST) yield path;
   }
 }
 
-pack(client);
+// each on a thread of its own
+await Promise.all(
+  Array.from(filesIn(client), async (path) => {
+    const content = readFileSync(path);
+    const quality = content.length > LARGE ? 6 : 11;
+    const params = { [constants.BROTLI_PARAM_QUALITY]: quality, [constants.BROTLI_PARAM_SIZE_HINT]: content.length };
+    writeFileSync(`${path}.br`, await toBrotli(content, { params }));
+    writeFileSync(`${path}.gz`, await toGzip(content, { level: 9 }));
+  }),
+);

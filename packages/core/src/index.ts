@@ -16,6 +16,7 @@ export { type Units, unitsOf } from './earth/display.ts';
 export * from './earth/errors.ts';
 export * from './earth/lattice.ts';
 export * from './earth/objects.ts';
+export * from './earth/quantities.ts';
 export { visible } from './earth/text.ts';
 export * from './earth/transform.ts';
 export * from './earth/units.ts';

@@ -1,4 +1,4 @@
-import type { Domain, Plane } from '@lithagon/core';
+import { type Domain, type Plane, quantityFacts } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
@@ -109,9 +109,8 @@ export function displayOf(displays: Record<string, Display>, volume: { id: strin
 }
 
 export function defaultDisplay(quantity: string): Display {
-  if (quantity === 'amplitude') return { map: 'rust–bone–slate', reverse: false, clip: 99, gain: 1 };
-  if (quantity === 'variance') return { map: 'ink', reverse: true, clip: 99, gain: 1 };
-  return { map: 'strata', reverse: false, clip: 100, gain: 1 };
+  const { colors, clip } = quantityFacts(quantity);
+  return { ...colors, clip, gain: 1 };
 }
 
 export function setDisplay(id: string, quantity: string, change: Partial<Display>): void {

@@ -1,29 +1,5 @@
 import { LithagonError } from './errors.ts';
 
-/** A kind of quantity and what its values may be. SI inside; other units are converted at the edge. */
-interface QuantityFacts {
-  unit: string;
-  /** Legal range in the SI unit. */
-  range: [number, number];
-}
-
-export const QUANTITIES = {
-  amplitude: { unit: '', range: [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY] },
-  'interval velocity': { unit: 'm/s', range: [300, 9000] },
-  'RMS velocity': { unit: 'm/s', range: [300, 9000] },
-  'stacking velocity': { unit: 'm/s', range: [300, 9000] },
-  'average velocity': { unit: 'm/s', range: [300, 9000] },
-  impedance: { unit: 'kg/m²s', range: [1e5, 3e7] },
-  variance: { unit: '', range: [0, 1] },
-  attribute: { unit: '', range: [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY] },
-} as const satisfies Record<string, QuantityFacts>;
-
-export type Quantity = keyof typeof QUANTITIES;
-
-export function isQuantity(name: string): name is Quantity {
-  return Object.hasOwn(QUANTITIES, name);
-}
-
 /** Factor from a unit to the SI unit of its dimension. */
 const FACTORS: Record<string, Record<string, number>> = {
   length: { m: 1, ft: 0.3048, 'us-ft': 1200 / 3937, km: 1000, cm: 0.01, mm: 0.001, in: 0.0254, '0.1in': 0.00254 },

@@ -3,7 +3,7 @@ import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
-import { QUANTITIES, type Quantity } from '../earth/units.ts';
+import { QUANTITIES, type Quantity } from '../earth/quantities.ts';
 import { coordinatesOf, degreesFrom, flattened } from '../formats/segy/coordinates.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
 import type { SubRange } from '../formats/segy/groups.ts';

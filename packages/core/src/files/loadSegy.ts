@@ -1,7 +1,7 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject, SeismicLine, Volume } from '../earth/objects.ts';
-import { isQuantity, QUANTITIES, type Quantity } from '../earth/units.ts';
+import { isQuantity, QUANTITIES, type Quantity } from '../earth/quantities.ts';
 import type { LineTraces } from '../formats/segy/line.ts';
 import { loadSamples } from '../formats/segy/load.ts';
 import { loadLineSamples } from '../formats/segy/loadLine.ts';

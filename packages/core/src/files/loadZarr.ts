@@ -1,7 +1,7 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { Axis, Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
-import { QUANTITIES } from '../earth/units.ts';
+import { QUANTITIES } from '../earth/quantities.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { openZarrVolume, type ZarrVolume } from '../formats/zarr/read.ts';
 import { hasher } from '../numerics/hash.ts';

@@ -1,6 +1,7 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { CurveClass, EarthObject, Frame, Logs, SeismicLine, Volume } from '../earth/objects.ts';
-import { dimensionOf, factor, QUANTITIES, type Quantity, unitNamed } from '../earth/units.ts';
+import { QUANTITIES, type Quantity } from '../earth/quantities.ts';
+import { dimensionOf, factor, unitNamed } from '../earth/units.ts';
 import { loadedRevision } from './make.ts';
 
 /** What a person may declare of seismic, at loading or later. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Kind, ObjectOf, Volume } from '../earth/objects.ts';
-import type { Quantity } from '../earth/units.ts';
+import type { Quantity } from '../earth/quantities.ts';
 import type { Store } from '../storage/store.ts';
 
 /** What a step takes in under a role. */

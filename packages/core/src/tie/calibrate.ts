@@ -95,9 +95,41 @@ const FINEST_MS = 0.1;
 /** Standard error of a checkshot where its readings are too few to say, ms. */
 const USUAL_MS = 1;
 
+/** Covariance of the knees for checkshots of unit variance; null where the fit has none. */
+function covariance(kneeDepths: number[], drift: Knee[]): number[][] | null {
+  const { matrix } = equations(kneeDepths, drift);
+  const rows = matrix.map((_, n) =>
+    solve(
+      matrix,
+      matrix.map((__, m) => (m === n ? 1 : 0)),
+    ),
+  );
+  return rows.every((row) => row !== null) ? (rows as number[][]) : null;
+}
+
+/**
+ * Variance (ms²/m) by which drift wanders from knee to knee beside its mean rate, as a random walk would, less what errors of
+ * the checkshots alone make of it. A sonic that drifts unevenly there does so between knees as well, where none is seen.
+ */
+function wanderOf(knees: Knee[], unit: number[][], readingVariance: number): number {
+  const pieces = knees.length - 1;
+  if (pieces < 2) return 0;
+  const whole = knees[pieces].tvdss - knees[0].tvdss;
+  const rate = (knees[pieces].driftMs - knees[0].driftMs) / whole;
+  let [squares, noise] = [0, 0];
+  for (let k = 0; k < pieces; k++) {
+    const length = knees[k + 1].tvdss - knees[k].tvdss;
+    squares += (knees[k + 1].driftMs - knees[k].driftMs - rate * length) ** 2 / length;
+    noise += (readingVariance * (unit[k][k] + unit[k + 1][k + 1] - 2 * unit[k][k + 1])) / length;
+  }
+  // a few pieces say little: what noise makes of them by chance is no wander either
+  const byChance = (noise / pieces) * (1 + Math.sqrt(2 / (pieces - 1)));
+  return Math.max(0, squares / (pieces - 1) - byChance);
+}
+
 /**
  * Standard error of calibrated times at a depth, and the readings that it rests on: the scatter of checkshots about their
- * drift, or their own error where it is given, carried through the fit.
+ * drift, or their own error where it is given, carried through the fit, and what drift may do between knees.
  * @param readingMs standard error of one checkshot, ms; null to go by their scatter
  */
 export function calibrationError(
@@ -112,10 +144,21 @@ export function calibrationError(
   const scatter =
     free >= FEW ? { ms: Math.max(FINEST_MS, Math.sqrt(squares / free)), freedom: free } : { ms: USUAL_MS, freedom: 60 };
   const reading = readingMs === null ? scatter : { ms: readingMs, freedom: 60 };
+  const unit = covariance(depths, drift);
+  if (!unit) return reading;
   const row = hats(depths, tvdss);
-  const through = solve(equations(depths, drift).matrix, row);
-  const part = through ? through.reduce((sum, v, k) => sum + v * row[k], 0) : 1;
-  return { ms: reading.ms * Math.sqrt(Math.max(0, part)), freedom: reading.freedom };
+  const part = unit.reduce((sum, own, a) => sum + row[a] * own.reduce((s, v, b) => s + v * row[b], 0), 0);
+  const piece = Math.max(
+    0,
+    Math.min(
+      depths.length - 2,
+      depths.findIndex((d, n) => tvdss <= (depths[n + 1] ?? d)),
+    ),
+  );
+  const length = depths[piece + 1] - depths[piece];
+  // the mean square of a walk about the straight line between two places that it has in common with it
+  const between = (wanderOf(knees, unit, reading.ms ** 2) * length) / 6;
+  return { ms: Math.sqrt(reading.ms ** 2 * Math.max(0, part) + between), freedom: reading.freedom };
 }
 
 /**

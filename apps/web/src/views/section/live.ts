@@ -1,36 +1,48 @@
-import { stepOf } from '@lithagon/core';
-import { defaultDisplay } from '../../state/desk';
+import { quantityFacts, stepOf } from '@lithagon/core';
 import { quantityText } from '../common/ColorBar';
 import type { FieldLook } from '../raster/field';
 
 const quantityOf = (step: string) => (stepOf(step)?.local ?? stepOf(step)?.trial)?.quantity;
 
-const looks = new WeakMap<Float32Array, FieldLook>();
+const looks = new WeakMap<Float32Array, { low: number; high: number }>();
 
 /**
- * How a trial is drawn before there are statistics: a new quantity over its legal range, one that stays what it was in
- * the colours of the volume, which end where 99 of 100 of the trial's samples do.
+ * How a trial is drawn before there are statistics: a bounded quantity over its legal range, any other in its colours, or in
+ * those of the volume where it stays what it was, to where 99 of 100 of the trial's samples lie.
  */
 export function liveLook(step: string, data: Float32Array | undefined, own: FieldLook): FieldLook {
   const quantity = quantityOf(step);
-  if (quantity) {
-    const display = defaultDisplay(quantity);
-    return { map: display.map, reverse: display.reverse, low: 0, high: 1 };
-  }
-  if (!data) return own;
-  const known = looks.get(data);
-  if (known) return { ...known, map: own.map, reverse: own.reverse };
+  const facts = quantity ? quantityFacts(quantity) : null;
+  const colors = facts ? facts.colors : { map: own.map, reverse: own.reverse };
+  const [least, most] = facts?.range ?? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+  // a legal range that is all of the scale, as that of a part is; one of what rock may be is far too wide
+  if (facts?.ends) return { ...colors, low: least, high: most };
+  if (!data) return { ...own, ...colors };
+  const signed = facts ? facts.symmetric : own.low < 0;
+  const known = looks.get(data) ?? endsOf(data, signed);
+  looks.set(data, known);
+  return { ...own, ...colors, ...known };
+}
+
+/** Where 99 of 100 samples lie: to both sides alike where they are signed. */
+function endsOf(data: Float32Array, signed: boolean): { low: number; high: number } {
   const every = Math.max(1, Math.floor(data.length / 20000));
-  const sizes: number[] = [];
-  for (let n = 0; n < data.length; n += every) if (!Number.isNaN(data[n])) sizes.push(Math.abs(data[n]));
-  sizes.sort((a, b) => a - b);
-  const clip = sizes[Math.floor(0.99 * (sizes.length - 1))] || 1;
-  const look = own.low < 0 ? { ...own, low: -clip, high: clip } : own;
-  looks.set(data, look);
-  return look;
+  const values: number[] = [];
+  for (let n = 0; n < data.length; n += every)
+    if (!Number.isNaN(data[n])) values.push(signed ? Math.abs(data[n]) : data[n]);
+  values.sort((a, b) => a - b);
+  if (values.length === 0) return { low: signed ? -1 : 0, high: 1 };
+  const at = (part: number) => values[Math.floor(part * (values.length - 1))];
+  const high = at(0.99) || (signed ? 1 : 0);
+  const low = signed ? -high : at(0.01);
+  return { low, high: high > low ? high : low + 1 };
 }
 
 /** What the colours of a trial stand for. */
 export function liveText(step: string, volume: Parameters<typeof quantityText>[0]): string {
-  return quantityOf(step) ? 'trial, 0 alike to 1 unlike' : `trial: ${quantityText(volume)}`;
+  const quantity = quantityOf(step);
+  if (!quantity) return `trial: ${quantityText(volume)}`;
+  const { unit, ends, range } = quantityFacts(quantity);
+  const words = ends ? `, ${range[0]} ${ends[0]} to ${range[1]} ${ends[1]}` : '';
+  return `trial: ${quantityText({ quantity, unit })}${words}`;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Lattice } from '../lattice.ts';
+import { QUANTITIES, type Quantity } from '../quantities.ts';
 import { visible } from '../text.ts';
-import { QUANTITIES, type Quantity } from '../units.ts';
 
 /** Time or depth (or geological age): declared on everything that has a vertical position, never implied. */
 export const domainSchema = z.enum(['twt', 'depth', 'age']);

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Volume } from '../../earth/objects.ts';
-import type { Quantity } from '../../earth/units.ts';
+import type { Quantity } from '../../earth/quantities.ts';
 import { type AnyStep, defineStep, type LocalVolume } from '../define.ts';
 import { runLocal } from '../localVolume.ts';
 
