@@ -25,7 +25,9 @@ export function spectrum(values: ArrayLike<number>, size: number): Float64Array 
   for (let n = 0; n < Math.min(size, values.length); n++) input[2 * n] = values[n];
   const out = fft.createComplexArray();
   fft.transform(out, input);
-  return Float64Array.from(out);
+  const complex = new Float64Array(2 * size);
+  for (let n = 0; n < complex.length; n++) complex[n] = out[n];
+  return complex;
 }
 
 /** The series (its real part) of a spectrum, `size` samples. */
@@ -33,8 +35,11 @@ export function fromSpectrum(values: Float64Array): Float64Array {
   const size = values.length / 2;
   const fft = transformOf(size);
   const out = fft.createComplexArray();
-  fft.inverseTransform(out, Array.from(values));
-  return Float64Array.from({ length: size }, (_, n) => out[2 * n]);
+  // it only reads them by their place, as it would of an array
+  fft.inverseTransform(out, values as unknown as number[]);
+  const real = new Float64Array(size);
+  for (let n = 0; n < size; n++) real[n] = out[2 * n];
+  return real;
 }
 
 /** Hilbert transform of a real series: the series with its phase turned by −90°. */

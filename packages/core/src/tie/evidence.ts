@@ -8,6 +8,7 @@ import {
   type SearchOptions,
   type ShiftPrior,
   searchOf,
+  turnsOf,
   windowOf,
 } from './locate.ts';
 import type { Series } from './match.ts';
@@ -65,8 +66,10 @@ function noiseOf(power: Float64Array, n: number, next: () => number): Float64Arr
     noise[2 * (size - f) + 1] = -noise[2 * f + 1];
   }
   const made = fromSpectrum(noise).subarray(0, n);
-  const mean = made.reduce((a, b) => a + b, 0) / n;
-  return made.map((v) => v - mean);
+  let mean = 0;
+  for (const v of made) mean += v / n;
+  for (let k = 0; k < n; k++) made[k] -= mean;
+  return made;
 }
 
 /** Power spectrum of a short series, smooth enough to be known: its autocovariance under a Parzen window. */
@@ -176,7 +179,13 @@ export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): E
   const power = smoothPower(piece);
   const freedom = freedomOf(power, stepMs, o.toMs - o.fromMs);
   const best = (deg: number) => {
-    const turned = { ...search, phases: search.phases.map((v) => v + deg) };
+    const turned = {
+      ...search,
+      ...turnsOf(
+        search.at,
+        search.phases.map((v) => v + deg),
+      ),
+    };
     return locate(trace, turned, freedom, null, o.shiftMs).correlation;
   };
   const next = random(o.seed);

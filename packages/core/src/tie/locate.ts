@@ -25,8 +25,12 @@ export interface Search {
   n: number;
   half: number;
   phases: number[];
-  /** Products of the two with themselves and each other, at each shift of −half … half ms. */
-  at: { a: Float64Array; b: Float64Array; aa: number; bb: number; ab: number }[];
+  /** Cosine and sine with which each phase mixes the two. */
+  mixed: [number, number][];
+  /** The two at each shift of −half … half ms. */
+  at: { a: Float64Array; b: Float64Array }[];
+  /** One over the length of their mix, `[phase][shift]`; nothing where there is none. */
+  norms: Float64Array[];
   /** Synthetic and quarter turn about their means at any shift. */
   vectors(shiftMs: number): { a: Float64Array; b: Float64Array };
 }
@@ -64,23 +68,30 @@ export function searchOf(seismic: Series, made: Series, o: SearchOptions): Searc
   };
   const vectors = (shift: number) => ({ a: about(made, shift), b: about(turned, shift) });
   const steps = Math.floor(o.mostPhaseDeg / PHASE_STEP);
-  return {
-    samples,
-    n,
-    half,
-    phases: Array.from({ length: 2 * steps + 1 }, (_, p) => o.phaseDeg + (p - steps) * PHASE_STEP),
-    vectors,
-    at: Array.from({ length: 2 * half + 1 }, (_, s) => {
-      const { a, b } = vectors(s - half);
-      let [aa, bb, ab] = [0, 0, 0];
-      for (let k = 0; k < n; k++) {
-        aa += a[k] * a[k];
-        bb += b[k] * b[k];
-        ab += a[k] * b[k];
-      }
-      return { a, b, aa, bb, ab };
+  const phases = Array.from({ length: 2 * steps + 1 }, (_, p) => o.phaseDeg + (p - steps) * PHASE_STEP);
+  const at = Array.from({ length: 2 * half + 1 }, (_, s) => vectors(s - half));
+  return { samples, n, half, vectors, at, ...turnsOf(at, phases) };
+}
+
+/** What a search needs of its phases: the same shifts may be searched at others. */
+export function turnsOf(at: Search['at'], phases: number[]): Pick<Search, 'phases' | 'mixed' | 'norms'> {
+  const products = at.map(({ a, b }) => {
+    let [aa, bb, ab] = [0, 0, 0];
+    for (let k = 0; k < a.length; k++) {
+      aa += a[k] * a[k];
+      bb += b[k] * b[k];
+      ab += a[k] * b[k];
+    }
+    return { aa, bb, ab };
+  });
+  const mixed = phases.map(mixing);
+  const norms = mixed.map(([p, q]) =>
+    Float64Array.from(products, ({ aa, bb, ab }) => {
+      const power = p * p * aa + q * q * bb + 2 * p * q * ab;
+      return power > 0 ? 1 / Math.sqrt(power) : 0;
     }),
-  };
+  );
+  return { phases, mixed, norms };
 }
 
 /** Cosine and sine with which a phase mixes the synthetic and its quarter turn. */
@@ -134,31 +145,37 @@ function logPrior(prior: ShiftPrior | null, half: number): (shiftMs: number) => 
 export function logLikelihood(trace: Float64Array, search: Search, freedom: number) {
   let dd = 0;
   for (const v of trace) dd += v * v;
-  const products = search.at.map(({ a, b }) => {
-    let [da, db] = [0, 0];
+  const length = dd > 0 ? 1 / Math.sqrt(dd) : 0;
+  const count = search.at.length;
+  const [da, db] = [new Float64Array(count), new Float64Array(count)];
+  for (let s = 0; s < count; s++) {
+    const { a, b } = search.at[s];
+    let [x, y] = [0, 0];
     for (let k = 0; k < search.n; k++) {
-      da += trace[k] * a[k];
-      db += trace[k] * b[k];
+      x += trace[k] * a[k];
+      y += trace[k] * b[k];
     }
-    return { da, db };
+    da[s] = x;
+    db[s] = y;
+  }
+  const byPhase = search.mixed.map(([p, q], n) => {
+    const norms = search.norms[n];
+    const row = new Float64Array(count);
+    for (let s = 0; s < count; s++) row[s] = (p * da[s] + q * db[s]) * norms[s] * length;
+    return row;
   });
-  const correlation = (da: number, db: number, aa: number, bb: number, ab: number, phase: number) => {
-    const [p, q] = mixing(phase);
-    const power = (p * p * aa + q * q * bb + 2 * p * q * ab) * dd;
-    return power > 0 ? (p * da + q * db) / Math.sqrt(power) : 0;
-  };
-  const byPhase = search.phases.map((phase) =>
-    Float64Array.from(products, ({ da, db }, s) => {
-      const { aa, bb, ab } = search.at[s];
-      return correlation(da, db, aa, bb, ab, phase);
-    }),
-  );
-  const log = (r: number) => -0.5 * freedom * Math.log(1 - Math.min(0.9999, Math.max(0, r)) ** 2);
-  const byShift = Float64Array.from(products, (_, s) => {
-    const each = byPhase.map((row) => log(row[s]));
-    const most = Math.max(...each);
-    return most + Math.log(each.reduce((sum, v) => sum + Math.exp(v - most), 0) / each.length);
-  });
+  const byShift = new Float64Array(count);
+  for (let s = 0; s < count; s++) {
+    // the likelihood is a power of this, so logarithms are taken once a shift
+    let [sum, best] = [0, 0];
+    for (const row of byPhase) best = Math.max(best, row[s]);
+    const least = 1 - Math.min(0.9999, best) ** 2;
+    for (const row of byPhase) {
+      const left = 1 - Math.min(0.9999, Math.max(0, row[s])) ** 2;
+      sum += (least / left) ** (0.5 * freedom);
+    }
+    byShift[s] = -0.5 * freedom * Math.log(least) + Math.log(sum / byPhase.length);
+  }
   return { byPhase, byShift };
 }
 
