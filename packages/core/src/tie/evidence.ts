@@ -1,5 +1,6 @@
 import { fromSpectrum, powerOfTwo, spectrum } from '../numerics/fft.ts';
 import {
+  comparedSamples,
   type Located,
   locate,
   mixing,
@@ -9,7 +10,6 @@ import {
   type ShiftPrior,
   searchOf,
   turnsOf,
-  windowOf,
 } from './locate.ts';
 import type { Series } from './match.ts';
 
@@ -167,7 +167,7 @@ function spreads(
  */
 export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): Evidence {
   const search = searchOf(seismic, made, o);
-  const trace = windowOf(seismic, search);
+  const trace = comparedSamples(seismic, search);
   const { stepMs } = seismic;
   // the band from a piece of trace longer than the window, so that its spectrum is well known
   const length = Math.min(seismic.values.length, Math.max(search.n, Math.round(600 / stepMs)));

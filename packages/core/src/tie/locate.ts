@@ -100,7 +100,7 @@ export function mixing(phaseDeg: number): [number, number] {
 }
 
 /** The compared samples of a trace about their mean. */
-export function windowOf(seismic: Series, { samples, n }: Search): Float64Array {
+export function comparedSamples(seismic: Series, { samples, n }: Search): Float64Array {
   const own = Float64Array.from(samples, (k) => seismic.values[k]);
   const mean = own.reduce((a, b) => a + b, 0) / Math.max(1, n);
   return own.map((v) => v - mean);
