@@ -45,7 +45,7 @@ export function Scores({ tie }: { tie: Tie }) {
     ['Predicts', `${(100 * chain.correlation ** 2).toFixed(0)} % of the trace`],
     ...(evidence.leftOut === null
       ? []
-      : [['Left out', `${figure(evidence.leftOut, 2)} on parts the wavelet was not made of`] as [string, string]]),
+      : [['Left out', `${figure(evidence.leftOut, 2)} on parts not fitted`] as [string, string]]),
     [
       'Velocity',
       change.part === 0 ? 'as calibrated' : `changed ${signed(100 * change.part)} % at most`,
