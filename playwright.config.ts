@@ -7,7 +7,9 @@ export default defineConfig({
   outputDir: 'test-results/e2e',
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  workers: 1,
+  // two at a time take two thirds of the time of one; one that the other starved gets a second try, and is listed as flaky
+  workers: 2,
+  retries: 1,
   forbidOnly: true,
   use: {
     baseURL: `http://127.0.0.1:${port}`,
