@@ -1,3 +1,4 @@
+import { cubicBetween } from '../numerics/cubic.ts';
 import type { Block } from '../steps/define.ts';
 
 /** Reflector dips of one trace: samples that a reflection drops from a trace to the next, by sample. */
@@ -17,7 +18,7 @@ export function sampleAt(data: Float32Array, at: number, count: number, x: numbe
     return data[at + k] * (1 - f) + data[at + k + 1] * f;
   }
   const [a, b, c, d] = [data[at + k - 1], data[at + k], data[at + k + 1], data[at + k + 2]];
-  return b + 0.5 * f * (c - a + f * (2 * a - 5 * b + 4 * c - d + f * (3 * (b - c) + d - a)));
+  return cubicBetween(a, b, c, d, f);
 }
 
 /**

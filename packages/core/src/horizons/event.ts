@@ -1,3 +1,4 @@
+import { cubicBetween } from '../numerics/cubic.ts';
 /** Which event of the waveform a horizon follows. */
 export type EventKind = 'peak' | 'trough' | 'zero rising' | 'zero falling';
 
@@ -18,7 +19,7 @@ export function sampleAt(traces: Traces, trace: number, k: number): number {
   const f = k - i;
   const { data } = traces;
   const [a, b, c, d] = [data[o - 1], data[o], data[o + 1], data[o + 2]];
-  return b + 0.5 * f * (c - a + f * (2 * a - 5 * b + 4 * c - d + f * (3 * (b - c) + d - a)));
+  return cubicBetween(a, b, c, d, f);
 }
 
 /**

@@ -1,3 +1,4 @@
+import { cubicBetween } from '../numerics/cubic.ts';
 import { hilbert } from '../numerics/fft.ts';
 import { type Series, seriesAt } from './match.ts';
 
@@ -114,7 +115,7 @@ function between(table: ArrayLike<number>, x: number): number {
   const at = (k: number) => table[Math.min(last, Math.max(0, k))];
   const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
   const f = x - i;
-  return b + 0.5 * f * (c - a + f * (2 * a - 5 * b + 4 * c - d + f * (3 * (b - c) + d - a)));
+  return cubicBetween(a, b, c, d, f);
 }
 
 /** Place of the highest of even values, refined by a parabola. */

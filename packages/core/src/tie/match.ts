@@ -1,3 +1,4 @@
+import { cubicBetween } from '../numerics/cubic.ts';
 import { hilbert } from '../numerics/fft.ts';
 import type { ElasticInTime } from './elastic.ts';
 import type { WaveletShape } from './wavelet.ts';
@@ -36,7 +37,7 @@ export function seriesAt(series: Series, ms: number): number {
   const at = (k: number) => v[Math.min(v.length - 1, Math.max(0, k))];
   const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
   const f = x - i;
-  return b + 0.5 * f * (c - a + f * (2 * a - 5 * b + 4 * c - d + f * (3 * (b - c) + d - a)));
+  return cubicBetween(a, b, c, d, f);
 }
 
 export interface Match {
