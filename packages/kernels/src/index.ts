@@ -25,4 +25,4 @@ export {
   type Sums,
   sums,
 } from './samples.ts';
-export { type VarianceLine, varianceLine, varianceLineTwin } from './variance.ts';
+export { type VarianceBlock, varianceBlock, varianceBlockTwin } from './variance.ts';

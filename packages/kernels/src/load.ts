@@ -3,15 +3,24 @@ import { BYTES } from './generated/bytes.ts';
 /** The compiled kernels with a memory of their own. Offsets are bytes. */
 export interface Kernels {
   memory: WebAssembly.Memory;
-  varianceLine(
-    data: number,
-    live: number,
+  liveSamples(at: number, count: number): number;
+  withoutNulls(at: number, mask: number, count: number): void;
+  rowCounts(masks: number, traces: number, samples: number, radius: number, out: number): void;
+  rowSums(data: number, traces: number, samples: number, radius: number, sums: number, squares: number): void;
+  windowRatio(
+    sums: number,
+    squares: number,
+    counts: number,
+    sampleCounts: number,
     scratch: number,
     out: number,
     traces: number,
     samples: number,
-    radius: number,
+    lines: number,
+    first: number,
     half: number,
+    from: number,
+    count: number,
   ): void;
   turnTraces(from: number, to: number, traces: number, stride: number, count: number): void;
   ibmTraces(from: number, to: number, traces: number, stride: number, count: number, turn: number): number;

@@ -1,5 +1,5 @@
+import type { Block } from '../numerics/block.ts';
 import { cubicBetween } from '../numerics/cubic.ts';
-import type { Block } from '../steps/define.ts';
 
 /** Reflector dips of one trace: samples that a reflection drops from a trace to the next, by sample. */
 export interface TraceDips {

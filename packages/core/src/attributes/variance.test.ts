@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Block } from '../steps/define.ts';
+import type { Block } from '../numerics/block.ts';
 import { even } from '../testing/random.ts';
 import { variance, varianceAlongDip } from './variance.ts';
 
@@ -9,7 +9,8 @@ function block(n: number, half: number, at: (i: number, j: number, k: number) =>
   const data = new Float32Array(size[0] * size[1] * size[2]);
   for (let i = 0, p = 0; i < size[0]; i++)
     for (let j = 0; j < size[1]; j++) for (let k = 0; k < size[2]; k++, p++) data[p] = at(i - 1, j - 1, k - half);
-  return { data, size, halo: { inline: 1, crossline: 1, sample: half } } as Block;
+  const halo = { inline: 1, crossline: 1, sample: half };
+  return { data, size, halo, stepMs: 4, from: [1, 1, half], shape: size };
 }
 
 describe('variance', () => {

@@ -77,3 +77,23 @@ export function stopIf(signal: AbortSignal | undefined): void {
   error.name = 'AbortError';
   throw error;
 }
+
+/** An error as it crosses from one thread to another. */
+export interface PlainError {
+  code: string;
+  message: string;
+  object?: string;
+  fix?: string;
+}
+
+export function plain(cause: unknown): PlainError {
+  const { code, message, object, fix } = asLithagonError(cause);
+  return { code, message, object, fix };
+}
+
+/** The same on the other side: a cancel is one there too. */
+export function thrown({ code, message, object, fix }: PlainError): Error {
+  const error = new LithagonError(code, message, { object, fix });
+  if (code === 'cancelled') error.name = 'AbortError';
+  return error;
+}

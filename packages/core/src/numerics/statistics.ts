@@ -1,14 +1,14 @@
 import { sums, threadKernels } from '@lithagon/kernels';
 import type { Statistics } from '../earth/objects.ts';
 
-const BUCKETS = 4096;
+const BUCKETS = 8192;
 const PART = 1 << 16;
 const TAILS = [50, 80, 90, 95, 98, 99, 99.5, 100];
 const RANKS = [0, 1, 2, 5, 10, 25, 50, 75, 90, 95, 98, 99, 100];
 
 /**
- * Running statistics of samples that arrive in parts. Percentiles come from a histogram of 4096 buckets that widens
- * as needed, so they are exact to about a two-thousandth of the range.
+ * Running statistics of samples that arrive in parts. Percentiles come from a histogram of 8192 buckets over a power of
+ * two that widens as needed, so they are exact to about a two-thousandth of the range and those of parts add up.
  */
 export class RunningStatistics {
   private count = 0;
@@ -49,7 +49,7 @@ export class RunningStatistics {
   /** Double the histogram's range, folding pairs of buckets together, until it holds `largest`. */
   private widen(largest: number): void {
     if (this.half === 0) {
-      this.half = largest * 1.05;
+      this.half = 2 ** Math.ceil(Math.log2(largest * 1.0001));
       const zeros = this.histogram.reduce((a, b) => a + b, 0);
       this.histogram.fill(0);
       this.histogram[BUCKETS / 2] = zeros;
@@ -59,6 +59,27 @@ export class RunningStatistics {
     for (let n = 0; n < BUCKETS; n++) folded[Math.floor((n - BUCKETS / 2) / 2) + BUCKETS / 2] += this.histogram[n];
     this.histogram.set(folded);
     this.half *= 2;
+  }
+
+  /** Take in the statistics of other samples. */
+  merge(other: RunningStatistics): void {
+    this.count += other.count;
+    this.nulls += other.nulls;
+    this.sum += other.sum;
+    this.squares += other.squares;
+    this.min = Math.min(this.min, other.min);
+    this.max = Math.max(this.max, other.max);
+    const fit = (one: RunningStatistics, half: number) => {
+      while (one.half < half) one.widen(half);
+    };
+    fit(this, other.half);
+    fit(other, this.half);
+    for (let n = 0; n < BUCKETS; n++) this.histogram[n] += other.histogram[n];
+  }
+
+  /** What crosses from one thread to another. */
+  static from(sent: object): RunningStatistics {
+    return Object.assign(new RunningStatistics(), sent);
   }
 
   finish(): Statistics {

@@ -4,7 +4,7 @@ import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { insideRings } from '../numerics/rings.ts';
 import { readWhole } from '../storage/arrays.ts';
-import { readInlines, shapeOf } from '../storage/planes.ts';
+import { readInlines, shapeOf, slabOf } from '../storage/planes.ts';
 import type { Store } from '../storage/store.ts';
 import { wellCurves } from './wells/curves.ts';
 import { faciesAt, shownFacies } from './wells/facies.ts';
@@ -234,7 +234,7 @@ async function ofVolumes(store: Store, objects: EarthObject[], r: PlotRequest, i
   const every = Math.max(1, Math.ceil(Math.sqrt(total / MOST)));
   if (every > 1) points.notes.push(`Every ${every}th inline and crossline is plotted.`);
   // slab by slab, so that none is read twice
-  const thick = x.layouts.inline.chunk[0];
+  const thick = slabOf(x);
   for (let i0 = 0; i0 < ni; i0 += thick) {
     const i1 = Math.min(ni, i0 + thick);
     const [a, b, d] = await Promise.all([x, y, c].map((v) => (v ? readInlines(store, v, i0, i1) : null)));

@@ -1,4 +1,5 @@
 import { LithagonError } from '../earth/errors.ts';
+import type { Lattice } from '../earth/lattice.ts';
 import type { Horizon, VelocityModel } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { readWhole } from '../storage/arrays.ts';
@@ -12,17 +13,29 @@ export interface LayeredEarth {
   column(x: number, y: number): LayeredColumn;
 }
 
+/** What a layered earth is made from: plain values and arrays, as they cross from one thread to another. */
+export interface EarthParts {
+  model: VelocityModel;
+  sea: { values: Float32Array; lattice: Lattice } | undefined;
+  layers: {
+    law: VelocityModel['layers'][number];
+    lattice: Lattice;
+    values: Float32Array;
+    v0Map: Float32Array | null;
+  }[];
+}
+
 /**
  * Bring a model together with its horizons in time and the sea bed in depth, down to the layer that ends at `last`; with no
  * sea bed the first layer begins at the datum.
  */
-export async function layeredEarth(
+export async function earthParts(
   store: Store,
   model: VelocityModel,
   horizons: Horizon[],
   seaBed: Horizon | undefined,
   last?: string,
-): Promise<LayeredEarth> {
+): Promise<EarthParts> {
   const end = last === undefined ? model.layers.length - 1 : model.layers.findIndex((l) => l.base === last);
   if (end < 0)
     throw new LithagonError(
@@ -47,6 +60,11 @@ export async function layeredEarth(
       };
     }),
   );
+  return { model, sea, layers };
+}
+
+/** A layered earth of its parts. */
+export function earthOf({ model, sea, layers }: EarthParts): LayeredEarth {
   return {
     bases: layers.map((l) => l.law.base),
     column(x, y) {
@@ -60,3 +78,7 @@ export async function layeredEarth(
     },
   };
 }
+
+/** The same in one go. */
+export const layeredEarth = async (...parts: Parameters<typeof earthParts>): Promise<LayeredEarth> =>
+  earthOf(await earthParts(...parts));

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import type { Lattice } from '../earth/lattice.ts';
-import type { EarthObject, Kind, ObjectOf, Volume } from '../earth/objects.ts';
+import type { EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
 import type { Quantity } from '../earth/quantities.ts';
+import type { Given, LocalStep } from '../engine/local.ts';
 import type { Store } from '../storage/store.ts';
 
 /** What a step takes in under a role. */
@@ -67,48 +68,6 @@ export type Draft<O extends EarthObject = EarthObject> = O extends EarthObject
   ? Omit<O, 'id' | 'revision' | 'madeBy' | 'stage' | 'name'>
   : never;
 
-/** A block of a volume with what surrounds it, `[inline][crossline][sample]`, NaN outside. */
-export interface Block {
-  data: Float32Array;
-  /** Size with halo. */
-  size: [number, number, number];
-  halo: Halo;
-  /** Sample interval: ms in time, m in depth. */
-  stepMs: number;
-  /** Indexes in the volume of the first inline, crossline and sample without the halo. */
-  from: [number, number, number];
-}
-
-/** What a region needs around it; an infinite number of samples means whole traces. */
-export interface Halo {
-  inline: number;
-  crossline: number;
-  sample: number;
-}
-
-/** The inputs of a step by role. */
-export type Given = Record<string, EarthObject | EarthObject[] | undefined>;
-
-/**
- * A local step on one volume gives every sample from its surroundings alone, so that any partition into regions, and
- * its trial on a line, give the same samples.
- */
-export interface LocalVolume<P, X = undefined> {
-  input: string;
-  halo(params: P, volume: Volume): Halo;
-  /** What all regions need beside the volume, such as a horizon on its bins; read once. */
-  prepare?(given: Given, volume: Volume, params: P, store: Store): Promise<X>;
-  /** Values of the block without its halo, `[inline][crossline][sample]`. */
-  evaluate(block: Block, params: P, extra: X): Float32Array;
-  /** What the result is; the quantity of the input where it is not given. */
-  quantity?: Quantity;
-  unit?: string;
-}
-
-/** A local step whatever it prepares, as its trial and the registry see it. */
-// biome-ignore lint/suspicious/noExplicitAny: what is prepared is handed back to the step that prepared it
-export type AnyLocal<P = any> = LocalVolume<P, any>;
-
 interface StepFacts {
   id: string;
   version: number;
@@ -118,7 +77,8 @@ interface StepFacts {
   summary: string;
   /** Paper, journal, pages. */
   source: string;
-  reach: 'local' | 'trace' | 'global';
+  /** How far a sample of the result looks: around itself, along its trace, over its slice, or everywhere. */
+  reach: 'local' | 'trace' | 'slice' | 'global';
   outputs: Record<string, OutputSpec>;
 }
 
@@ -141,14 +101,14 @@ export interface Step<
 > extends StepFacts {
   inputs: I;
   params: P;
-  local?: AnyLocal<z.infer<P>>;
-  /** What is tried on a line where the result itself has other lines or samples. */
-  trial?: AnyLocal<z.infer<P>>;
+  /** How its results come to be from what surrounds them alone; run, trial and live volumes follow from it. */
+  local?: LocalStep<z.infer<P>>;
   /** Gain at a frequency (Hz), drawn over the data's own spectrum; `spectrum` gives that in dB by frequency. */
   response?(params: z.infer<P>, hz: number): number;
   /** What a run would give, in a sentence, from parameters and objects alone; throws why it cannot. */
   foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
-  run(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
+  /** What it does; a local step needs none. */
+  run?(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
 }
 
 /** A step with its types forgotten, as the registry, forms and command line see it. */
@@ -159,6 +119,7 @@ export type AnyStep = Step<any, any>;
 export function defineStep<const I extends Record<string, InputSpec>, P extends z.ZodObject>(
   step: Step<I, P>,
 ): Step<I, P> {
+  if (!step.run && !step.local) throw new Error(`${step.id} neither runs nor is local`);
   if (!/^[a-z]+(\.[a-zA-Z]+)+$/.test(step.id)) throw new Error(`a step's id reads “stage.name”, not “${step.id}”`);
   return step;
 }

@@ -4,13 +4,14 @@ import { footprint } from './data/footprint.ts';
 import { agc, balance, flip, scale, timeGain } from './data/gains.ts';
 import { mute } from './data/mute.ts';
 import { crop, decimate, resample } from './data/regrid.ts';
-import { registerStep } from './define.ts';
+import { type AnyStep, registerStep } from './define.ts';
 import { convert } from './depth/convert.ts';
 import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
 import { track } from './interpret/track.ts';
+import { knownEverywhere } from './local.ts';
 import { angles } from './tie/angles.ts';
 import { commonPhaseStep } from './tie/commonPhase.ts';
 import { estimate } from './tie/estimate.ts';
@@ -73,7 +74,7 @@ const logWork = [
   carry,
   facies,
 ];
-for (const step of [
+const builtIn: AnyStep[] = [
   ...conditioning,
   ...logWork,
   wavelet,
@@ -91,13 +92,14 @@ for (const step of [
   depthLine,
   contacts,
   inPlace,
-])
-  registerStep(step);
+];
+for (const step of builtIn) registerStep(step);
+knownEverywhere(builtIn.map((step) => step.id));
 
 export { meanSpectrum } from '../conditioning/filter.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
-export { tryLocal } from './localVolume.ts';
+export { localOf, type Tried, tryPlane, tryRegion } from './local.ts';
 export { checkParams } from './params.ts';
 export { givenOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';

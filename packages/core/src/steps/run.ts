@@ -3,17 +3,19 @@ import { type EarthObject, objectSchema } from '../earth/objects.ts';
 import { dependents } from '../project/catalogue/catalogue.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells/wells.ts';
+import type { Given } from '../engine/local.ts';
+import type { JobRunner } from '../engine/runner.ts';
 import type { Store } from '../storage/store.ts';
 import {
   type AnyStep,
   type Draft,
   eachRole,
-  type Given,
   type InputSpec,
   type OutputSpec,
   type Preview,
   stepOf,
 } from './define.ts';
+import { localRun } from './local.ts';
 import { checkParams } from './params.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
@@ -25,12 +27,16 @@ export interface RunRequest {
   name?: string;
   /** Outputs, by role, that take the place of objects by id: these keep id, name and colour, and get a new revision. */
   replaces?: Record<string, string>;
+  /** Volumes are not stored, but worked out where they are looked at. */
+  live?: boolean;
 }
 
 export interface RunOptions {
   signal?: AbortSignal;
   onProgress?: (part: number) => void;
   onPreview?: (map: Preview) => void;
+  /** Where local steps are worked on; in this thread where it is left out. */
+  runner?: JobRunner;
 }
 
 /** Why an object does not fit an input, or null where it does. */
@@ -172,7 +178,12 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
     names.set(role, freeName(existing, spec.kind, wanted));
   });
   try {
-    const drafts: Record<string, Draft> = await step.run({
+    if (request.live && !step.local)
+      throw new LithagonError('step', `${step.title} cannot be kept live: it looks at everything at once.`, {
+        fix: 'Run it.',
+      });
+    const run = step.local ? localRun(step, request.live ? 'live' : (options.runner ?? null)) : (step.run as NonNullable<AnyStep['run']>);
+    const drafts: Record<string, Draft> = await run({
       inputs,
       around,
       params,

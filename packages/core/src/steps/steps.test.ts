@@ -1,9 +1,10 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Volume } from '../earth/objects.ts';
+import { oneVolume } from '../engine/local.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { memoryStore } from '../storage/memory.ts';
-import { readInlines, readPlane } from '../storage/planes.ts';
+import { readInlines } from '../storage/planes.ts';
 import { volumeWriter } from '../storage/volumes.ts';
 import { even } from '../testing/random.ts';
 import { parseRecipe, runRecipe } from '../trail/recipe.ts';
@@ -13,14 +14,12 @@ import {
   defineStep,
   describeStep,
   forgetStep,
-  type LocalVolume,
   number,
   paramsSchema,
   registerStep,
   runStep,
-  tryLocal,
+  tryPlane,
 } from './index.ts';
-import { runLocal } from './localVolume.ts';
 
 /** A small volume with waves, noise, a dead trace and a hole. */
 async function madeVolume(shape: [number, number, number] = [9, 11, 40]) {
@@ -68,38 +67,6 @@ async function madeVolume(shape: [number, number, number] = [9, 11, 40]) {
   return { store, volume };
 }
 
-describe.each(
-  allSteps()
-    .filter((s) => s.local)
-    .map((s) => [s.id, s] as const),
-)('%s', (_, step) => {
-  const local = step.local as LocalVolume<Record<string, unknown>>;
-  test('gives the same samples for the volume as for each line tried', async () => {
-    const { store, volume } = await madeVolume();
-    const params = step.params.parse({});
-    const [made] = await runStep({ step: step.id, inputs: { [local.input]: [volume.id] }, params }, store);
-    const stored = made as Volume;
-    const scale = stored.statistics.max - stored.statistics.min;
-    for (const [plane, index] of [
-      ['inline', 0],
-      ['inline', 4],
-      ['crossline', 0],
-      ['crossline', 10],
-      ['slice', 0],
-      ['slice', 20],
-      ['slice', 39],
-    ] as const) {
-      const tried = await tryLocal(local, params, store, volume, plane, index);
-      const kept = await readPlane(store, stored, plane, index);
-      expect(tried.length).toBe(kept.length);
-      for (let n = 0; n < kept.length; n++) {
-        expect(Number.isNaN(tried[n])).toBe(Number.isNaN(kept[n]));
-        if (!Number.isNaN(kept[n])) expect(Math.abs(tried[n] - kept[n])).toBeLessThanOrEqual(1e-5 * scale);
-      }
-    }
-  });
-});
-
 test('every step has a form: titles, units and ranges in its JSON Schema', () => {
   for (const step of allSteps()) {
     const { properties } = paramsSchema(step) as {
@@ -118,13 +85,12 @@ describe('a step made up on the spot', () => {
   const params = z.object({
     by: number({ title: 'Factor', description: 'What samples are multiplied by.' }, { min: -10, max: 10, initial: 2 }),
   });
-  const local: LocalVolume<z.infer<typeof params>> = {
-    input: 'seismic',
+  const local = oneVolume<z.infer<typeof params>>('seismic', 'product', {
     quantity: 'amplitude',
     unit: '',
     halo: () => ({ inline: 0, crossline: 0, sample: 0 }),
     evaluate: (block, p) => block.data.map((v) => v * p.by),
-  };
+  });
   const times = defineStep({
     id: 'attributes.times',
     version: 1,
@@ -137,7 +103,6 @@ describe('a step made up on the spot', () => {
     params,
     outputs: { product: { kind: 'volume', title: 'Product' } },
     local,
-    run: async (context) => ({ product: await runLocal(context, local, context.inputs.seismic, 'product') }),
   });
   afterEach(() => forgetStep(times.id));
 
@@ -173,7 +138,8 @@ describe('a step made up on the spot', () => {
     const from = await readInlines(store, volume, 2, 3);
     const to = await readInlines(store, made, 2, 3);
     expect([...to]).toEqual([...from.map((v) => v * 3)]);
-    expect([...(await tryLocal(local, { by: 3 }, store, volume, 'inline', 2))]).toEqual([...to]);
+    const tried = await tryPlane(times, { seismic: volume }, { by: 3 }, store, 'inline', 2);
+    expect([...tried.values.product]).toEqual([...to]);
     // a new revision below makes it out of date; a new name does not
     await store.commit({ put: [{ ...volume, name: 'renamed' }] });
     expect(outOfDate(await store.list()).size).toBe(0);

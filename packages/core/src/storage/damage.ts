@@ -19,7 +19,7 @@ function partOf(object: EarthObject, ref: ArrayRef, at: number[]): string {
   const range = (a: number, b: number) => (a === b ? `${a}` : `${a} to ${b}`);
   if (object.kind === 'volume') {
     const { lattice, vertical, layouts } = object;
-    const coarse = ref.key.includes('/coarse/') ? (layouts.coarse?.by ?? 1) : 1;
+    const coarse = ref.key.includes('/coarse/') ? (layouts?.coarse?.by ?? 1) : 1;
     const parts = [
       `inlines ${range(inlineAt(lattice, from[0] * coarse), inlineAt(lattice, Math.min(lattice.inline.count - 1, to[0] * coarse)))}`,
       `crosslines ${range(crosslineAt(lattice, from[1] * coarse), crosslineAt(lattice, Math.min(lattice.crossline.count - 1, to[1] * coarse)))}`,

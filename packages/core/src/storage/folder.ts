@@ -97,6 +97,7 @@ export async function folderStore(dir: string, { name, hold: holder }: FolderOpt
   }
 
   const store: Store = {
+    door: folder,
     facts: async (): Promise<ProjectFacts> => ({ ...state.facts }),
     list: async (): Promise<EarthObject[]> => structuredClone(state.objects),
     get: async (id) => structuredClone(state.objects.find((o) => o.id === id) ?? null),
@@ -167,6 +168,23 @@ export async function folderStore(dir: string, { name, hold: holder }: FolderOpt
     if (holder !== undefined) await take();
   }
   return store;
+}
+
+/**
+ * The same project for another thread of a process that holds it: arrays are read and written for a run of the holder's,
+ * and nothing else is changed.
+ */
+export async function laneStore(dir: string): Promise<Store> {
+  const store = await folderStore(dir);
+  const arrays = join(resolve(dir), 'arrays');
+  return {
+    ...store,
+    async writeBytes(key, bytes) {
+      const file = placeOf(arrays, key);
+      await mkdir(dirname(file), { recursive: true });
+      await writeWhole(file, bytes);
+    },
+  };
 }
 
 async function makeFolder(folder: string): Promise<void> {

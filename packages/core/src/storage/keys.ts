@@ -11,7 +11,7 @@ export function arraysOf(object: EarthObject, copies = false): ArrayRef[] {
     if ('key' in value && 'chunk' in value && 'shape' in value) found.push(value as ArrayRef);
     else for (const each of Object.values(value)) visit(each);
   };
-  visit(object.kind === 'volume' ? (copies ? object.layouts : object.layouts.inline) : object);
+  visit(object.kind === 'volume' ? (copies ? object.layouts : object.layouts?.inline) : object);
   return found;
 }
 

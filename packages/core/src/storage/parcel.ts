@@ -229,7 +229,8 @@ export async function readParcel(
     }
     const volumes = project.objects.filter((o) => o.kind === 'volume');
     for (const [n, volume] of volumes.entries())
-      await remakePlanes(store, volume.layouts, signal, (p) => onProgress?.(0.7 + (0.3 * (n + p)) / volumes.length));
+      if (volume.layouts)
+        await remakePlanes(store, volume.layouts, signal, (p) => onProgress?.(0.7 + (0.3 * (n + p)) / volumes.length));
     const { frame, curveClasses, desks } = project.facts;
     await store.commit({ put: project.objects, ledger: project.ledger, facts: { frame, curveClasses, desks } });
     return project.facts;

@@ -1,47 +1,30 @@
-import { LithagonError } from '../earth/errors.ts';
 import { toIndex } from '../earth/lattice.ts';
-import type { ArrayRef, Volume } from '../earth/objects.ts';
-import { readChunk } from './arrays.ts';
+import type { Volume } from '../earth/objects.ts';
+import type { Region, Shape3 } from '../numerics/block.ts';
+import { readFrom, readRegion } from './regions.ts';
 import type { Store } from './store.ts';
-import { AXIS, type Plane, type Shape3 } from './volumes.ts';
+import { groupsOf, type Plane } from './volumes.ts';
 
 export function shapeOf(volume: Volume): Shape3 {
   return [volume.lattice.inline.count, volume.lattice.crossline.count, volume.vertical.count];
 }
 
-/**
- * One plane: inline `[crossline][sample]`, crossline `[inline][sample]`, slice `[inline][crossline]`. Where the volume is
- * not cut for its kind yet, all inlines are read for it.
- */
-export async function readPlane(store: Store, volume: Volume, plane: Plane, index: number): Promise<Float32Array> {
-  const ref = volume.layouts[plane];
-  const { inline } = volume.layouts;
-  if (!ref) return planeOfInlines(store, inline, plane, index);
-  try {
-    return await planeOf(store, ref, plane, index);
-  } catch (cause) {
-    // the copies for crosslines and slices hold nothing that the one by inlines has not
-    if (plane !== 'inline' && cause instanceof LithagonError && cause.code === 'damaged')
-      return planeOfInlines(store, inline, plane, index);
-    throw cause;
-  }
+/** The region that is one plane of a volume. */
+export function planeRegion([ni, nj, nk]: Shape3, plane: Plane, index: number): Region {
+  const only: [number, number] = [index, index + 1];
+  return {
+    i: plane === 'inline' ? only : [0, ni],
+    j: plane === 'crossline' ? only : [0, nj],
+    k: plane === 'slice' ? only : [0, nk],
+  };
 }
 
-/** A crossline or slice put together from the copy by inlines, a slab at a time. */
-async function planeOfInlines(store: Store, ref: ArrayRef, plane: Plane, index: number): Promise<Float32Array> {
-  const [ni, nj, nk] = ref.shape;
-  const thick = ref.chunk[0];
-  const along = plane === 'crossline' ? nk : nj;
-  const out = new Float32Array(ni * along);
-  for (let i0 = 0; i0 < ni; i0 += thick) {
-    const data = await readChunk(store, ref, [i0 / thick, 0, 0]);
-    for (let i = i0; i < Math.min(ni, i0 + thick); i++) {
-      const at = (i - i0) * nj * nk;
-      if (plane === 'crossline') out.set(data.subarray(at + index * nk, at + (index + 1) * nk), i * nk);
-      else for (let j = 0; j < nj; j++) out[i * nj + j] = data[at + j * nk + index];
-    }
-  }
-  return out;
+/**
+ * One plane: inline `[crossline][sample]`, crossline `[inline][sample]`, slice `[inline][crossline]`. Where the volume is
+ * not cut for its kind yet, all inlines are read for it; of a live volume it is worked out.
+ */
+export function readPlane(store: Store, volume: Volume, plane: Plane, index: number): Promise<Float32Array> {
+  return readRegion(store, volume, planeRegion(shapeOf(volume), plane, index));
 }
 
 /**
@@ -54,18 +37,19 @@ export async function readCoarsePlane(
   plane: Plane,
   index: number,
 ): Promise<Float32Array | null> {
-  const { coarse } = volume.layouts;
+  const coarse = volume.layouts?.coarse;
   if (!coarse) return null;
   const [ni, nj, nk] = shapeOf(volume);
   const { by } = coarse;
   const [ci, cj] = coarse.inline.shape;
+  const planeOf = (of: Plane, n: number) => readFrom(store, coarse[of], planeRegion(coarse.inline.shape as Shape3, of, n));
   if (plane === 'slice') {
-    const from = await planeOf(store, coarse.slice, 'slice', index);
+    const from = await planeOf('slice', index);
     const wide = spread(from, ci, cj, nj, by, 1);
     return spread(wide, 1, ci, ni, by, nj);
   }
   const most = plane === 'inline' ? ci : cj;
-  const from = await planeOf(store, coarse[plane], plane, Math.min(most - 1, Math.round(index / by)));
+  const from = await planeOf(plane, Math.min(most - 1, Math.round(index / by)));
   return plane === 'inline' ? spread(from, 1, cj, nj, by, nk) : spread(from, 1, ci, ni, by, nk);
 }
 
@@ -82,32 +66,6 @@ function spread(from: Float32Array, rows: number, count: number, wanted: number,
       if (f === 0) for (let k = 0; k < unit; k++) out[to++] = from[p++];
       else for (let k = 0; k < unit; k++) out[to++] = from[p++] * (1 - f) + from[q++] * f;
     }
-  return out;
-}
-
-async function planeOf(store: Store, ref: ArrayRef, plane: Plane, index: number): Promise<Float32Array> {
-  const [ni, nj, nk] = ref.shape;
-  const thick = ref.chunk[AXIS[plane]];
-  const s = Math.floor(index / thick);
-  const o = index - s * thick;
-  if (plane === 'inline') {
-    const data = await readChunk(store, ref, [s, 0, 0]);
-    return data.slice(o * nj * nk, (o + 1) * nj * nk);
-  }
-  const along = plane === 'crossline' ? nk : nj;
-  const out = new Float32Array(ni * along);
-  const lines = ref.chunk[0];
-  await Promise.all(
-    Array.from({ length: Math.ceil(ni / lines) }, async (_, g) => {
-      const data = await readChunk(store, ref, plane === 'crossline' ? [g, s, 0] : [g, 0, s]);
-      const count = Math.min(lines, ni - g * lines);
-      const at = g * lines * along;
-      if (plane === 'crossline')
-        for (let i = 0; i < count; i++)
-          out.set(data.subarray((i * thick + o) * nk, (i * thick + o + 1) * nk), at + i * nk);
-      else for (let n = 0; n < count * nj; n++) out[at + n] = data[n * thick + o];
-    }),
-  );
   return out;
 }
 
@@ -145,18 +103,12 @@ export async function readAlong(store: Store, volume: Volume, places: [number, n
 }
 
 /** Inlines `[i0, i1)` of a volume, whole: `[inline][crossline][sample]`. Parts outside it are NaN. */
-export async function readInlines(store: Store, volume: Volume, i0: number, i1: number): Promise<Float32Array> {
-  const [ni, nj, nk] = shapeOf(volume);
-  const ref = volume.layouts.inline;
-  const thick = ref.chunk[0];
-  const out = new Float32Array((i1 - i0) * nj * nk).fill(Number.NaN);
-  const from = Math.max(0, i0);
-  const to = Math.min(ni, i1);
-  for (let s = Math.floor(from / thick); s * thick < to; s++) {
-    const data = await readChunk(store, ref, [s, 0, 0]);
-    const a = Math.max(from, s * thick);
-    const b = Math.min(to, (s + 1) * thick);
-    out.set(data.subarray((a - s * thick) * nj * nk, (b - s * thick) * nj * nk), (a - i0) * nj * nk);
-  }
-  return out;
+export function readInlines(store: Store, volume: Volume, i0: number, i1: number): Promise<Float32Array> {
+  const [, nj, nk] = shapeOf(volume);
+  return readRegion(store, volume, { i: [i0, i1], j: [0, nj], k: [0, nk] });
+}
+
+/** Inlines that are best read together: those of a slab of the copy by inlines. */
+export function slabOf(volume: Volume): number {
+  return volume.layouts?.inline.chunk[0] ?? groupsOf(shapeOf(volume)).slab;
 }

@@ -51,6 +51,8 @@ export interface Store {
   removeArrays(prefix: string): Promise<void>;
   /** First path segments (object ids) under which arrays are kept. */
   arrayOwners(): Promise<string[]>;
+  /** By which another thread opens the same arrays for a run of this one; a store that has none is this thread's alone. */
+  readonly door?: unknown;
   /** Let go of the project, where something is held. */
   close?(): Promise<void>;
 }

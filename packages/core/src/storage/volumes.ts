@@ -1,8 +1,10 @@
-import { cutSlices, threadKernels } from '@lithagon/kernels';
 import { stopIf } from '../earth/errors.ts';
 import type { ArrayRef, Volume } from '../earth/objects.ts';
+import type { Shape3 } from '../numerics/block.ts';
 import { createArray, readChunk, writeChunk } from './arrays.ts';
+import { piecesOfGroup, putCrosslines, putSlices } from './groups.ts';
 import { chunkLength } from './keys.ts';
+import { storedOf } from './regions.ts';
 import type { Store } from './store.ts';
 
 /**
@@ -15,26 +17,33 @@ import type { Store } from './store.ts';
  */
 export type Plane = 'inline' | 'crossline' | 'slice';
 
+/** The copies of a stored volume. */
+export type Layouts = NonNullable<Volume['layouts']>;
+
 export const PLANES: Plane[] = ['inline', 'crossline', 'slice'];
 export const AXIS = { inline: 0, crossline: 1, slice: 2 } as const;
-const DIMENSIONS = ['inline', 'crossline', 'sample'];
+export const DIMENSIONS = ['inline', 'crossline', 'sample'];
 const SLAB_BYTES = 1 << 20;
 /** Most bytes read to show one crossline or slice of a volume that has many groups. */
 const PLANE_BYTES = 24 << 20;
 /** Most samples held at once while copies are cut: 16 million, 64 MB. */
 const HELD = 16e6;
 
-export type Shape3 = [inlines: number, crosslines: number, samples: number];
-
 /** Inlines in a slab of the copy by inlines, and in a group from which the other copies are cut. */
-export function groupsOf([ni, nj, nk]: Shape3): { slab: number; group: number } {
+export function groupsOf([ni, nj, nk]: Shape3, held = HELD): { slab: number; group: number } {
   const slab = Math.min(ni, Math.max(1, Math.round(SLAB_BYTES / (4 * nj * nk))));
-  return { slab, group: Math.min(Math.ceil(ni / slab), Math.max(1, Math.floor(HELD / (nj * nk * slab)))) * slab };
+  return { slab, group: Math.min(Math.ceil(ni / slab), Math.max(1, Math.floor(held / (nj * nk * slab)))) * slab };
 }
 
 /** How a copy for one kind of plane is cut; `scaled` where samples are kept in 16 bits. */
-export function layoutFor(key: string, shape: Shape3, plane: Plane, scaled?: ArrayRef['scaled']): ArrayRef {
-  const { slab, group } = groupsOf(shape);
+export function layoutFor(
+  key: string,
+  shape: Shape3,
+  plane: Plane,
+  scaled?: ArrayRef['scaled'],
+  held?: number,
+): ArrayRef {
+  const { slab, group } = groupsOf(shape, held);
   const chunk = [...shape];
   if (plane === 'inline') chunk[0] = slab;
   else {
@@ -58,7 +67,7 @@ export function coarseBy([ni, nj, nk]: Shape3, large = LARGE): number | null {
 
 /** Receives the inlines of a new volume in order and keeps them. */
 export interface VolumeWriter {
-  layouts: Volume['layouts'];
+  layouts: Layouts;
   /** Inlines in a slab of the inline copy. */
   slab: number;
   /** Inlines in a group: slabs written a whole group at a time are not copied. */
@@ -86,7 +95,7 @@ export async function volumeWriter(
   shape: Shape3,
   { scaled, large = LARGE, planes = PLANES }: WriterOptions = {},
 ): Promise<VolumeWriter> {
-  const layouts: Volume['layouts'] = { inline: layoutFor(id, shape, 'inline', scaled) };
+  const layouts: Layouts = { inline: layoutFor(id, shape, 'inline', scaled) };
   for (const plane of planes) {
     const layout = layoutFor(id, shape, plane, scaled);
     layouts[plane] = layout;
@@ -134,7 +143,7 @@ export async function volumeWriter(
 }
 
 /** Keeps every `by`-th trace of every `by`-th inline of a large volume as a small volume of its own. */
-async function coarseWriter(
+export async function coarseWriter(
   store: Store,
   id: string,
   [ni, nj, nk]: Shape3,
@@ -175,7 +184,7 @@ async function coarseWriter(
 /** Make the copies for crosslines and slices that `layouts` names, and the coarse ones, from that for inlines. */
 export async function remakePlanes(
   store: Store,
-  layouts: Volume['layouts'],
+  layouts: Layouts,
   signal?: AbortSignal,
   onProgress?: (part: number) => void,
 ): Promise<void> {
@@ -202,9 +211,9 @@ export async function remakePlanes(
   await coarse?.finish();
 }
 
-/** The copies that a volume has not: planes that are read the slow way until it is cut for them. */
-export function uncutPlanes(volume: Volume): Plane[] {
-  return PLANES.filter((plane) => !volume.layouts[plane]);
+/** The copies that a volume has not: planes that are read the slow way until it is cut for them; a live one needs none. */
+export function uncutPlanes({ layouts }: Volume): Plane[] {
+  return layouts ? PLANES.filter((plane) => !layouts[plane]) : [];
 }
 
 /**
@@ -220,7 +229,7 @@ export async function cutPlanes(
 ): Promise<Volume | null> {
   const planes = uncutPlanes(volume);
   if (planes.length === 0) return volume;
-  const { inline } = volume.layouts;
+  const { inline } = storedOf(volume);
   // in a place of its own: another that cuts the same volume, or did before it was stopped, touches none of it
   const place = `${inline.key.replace(/\/inline$/, '')}/cut`;
   await store.removeArrays(`${place}/`);
@@ -237,7 +246,7 @@ export async function cutPlanes(
   }
   // it may have been renamed or recoloured meanwhile, or made again with other samples
   const now = await store.get(volume.id);
-  if (now?.kind !== 'volume' || now.layouts.inline.key !== inline.key) {
+  if (now?.kind !== 'volume' || now.layouts?.inline.key !== inline.key) {
     await drop();
     return null;
   }
@@ -275,7 +284,7 @@ async function writePieces(
 }
 
 /** Cuts a group of inlines for crosslines and slices and writes the pieces. */
-function planeCutter(store: Store, layouts: Omit<Volume['layouts'], 'coarse'>) {
+function planeCutter(store: Store, layouts: Omit<Layouts, 'coarse'>) {
   const [ni, nj, nk] = layouts.inline.shape;
   let buffer = new Float32Array(0);
   /** A buffer for all pieces of a copy; empty where the pieces are not filled to their edges. */
@@ -286,33 +295,18 @@ function planeCutter(store: Store, layouts: Omit<Volume['layouts'], 'coarse'>) {
     if (!whole) out.fill(Number.NaN);
     return out;
   };
-  const crosslines = async (ref: ArrayRef, i0: number, data: Float32Array, lines: number) => {
-    const thick = ref.chunk[1];
-    const count = Math.ceil(nj / thick);
-    const out = pieces(ref, count, lines === ref.chunk[0] && nj % thick === 0);
-    const length = chunkLength(ref);
-    for (let i = 0; i < lines; i++)
-      for (let s = 0; s < count; s++) {
-        const at = (i * nj + s * thick) * nk;
-        out.set(data.subarray(at, at + Math.min(thick, nj - s * thick) * nk), s * length + i * thick * nk);
-      }
-    await writePieces(store, ref, out, count, (s) => [i0 / ref.chunk[0], s, 0]);
-  };
-  const slices = async (ref: ArrayRef, i0: number, data: Float32Array, lines: number) => {
-    const thick = ref.chunk[2];
-    const count = Math.ceil(nk / thick);
-    const out = pieces(ref, count, lines === ref.chunk[0]);
-    const length = chunkLength(ref);
-    for (let i = 0; i < lines; i++) {
-      const cut = cutSlices(threadKernels(), data.subarray(i * nj * nk, (i + 1) * nj * nk), nj, thick);
-      for (let s = 0; s < count; s++)
-        out.set(cut.pieces.subarray(s * cut.length, (s + 1) * cut.length), s * length + i * cut.length);
-    }
-    await writePieces(store, ref, out, count, (s) => [i0 / ref.chunk[0], 0, s]);
+  const copy = async (ref: ArrayRef, put: typeof putSlices, whole: boolean, i0: number, data: Float32Array, lines: number) => {
+    const count = piecesOfGroup(ref, i0, lines).length;
+    const out = pieces(ref, count, whole && lines === ref.chunk[0]);
+    for (let n = 0; n < lines; n++) put(ref, out, n, data.subarray(n * nj * nk, (n + 1) * nj * nk));
+    const list = piecesOfGroup(ref, i0, lines);
+    await writePieces(store, ref, out, count, (s) => list[s].at);
   };
   return async (i0: number, data: Float32Array): Promise<void> => {
     const lines = Math.min(data.length / (nj * nk), ni - i0);
-    if (layouts.crossline) await crosslines(layouts.crossline, i0, data, lines);
-    if (layouts.slice) await slices(layouts.slice, i0, data, lines);
+    const { crossline, slice } = layouts;
+    if (crossline) await copy(crossline, putCrosslines, nj % crossline.chunk[1] === 0, i0, data, lines);
+    // what a chunk for slices has past the last sample is filled by its cutting
+    if (slice) await copy(slice, putSlices, true, i0, data, lines);
   };
 }

@@ -16,7 +16,10 @@ export const volumeSchema = z
     polarity: z.enum(['harder-positive', 'harder-negative']).optional(),
     /** Vertical samples: first and step in ms (twt) or m (depth). */
     vertical: z.object({ first: z.number(), step: z.number().positive(), count: z.int().positive() }),
-    /** The same samples chunked for each kind of plane; `inline` is always there. */
+    /**
+     * The same samples chunked for each kind of plane; `inline` is always there. A volume without any is live: its samples are
+     * worked out where they are looked at, by the step that is said to have made it.
+     */
     layouts: z.object({
       inline: arrayRefSchema,
       crossline: arrayRefSchema.optional(),
@@ -25,23 +28,25 @@ export const volumeSchema = z
       coarse: z
         .object({ by: z.int().min(2), inline: arrayRefSchema, crossline: arrayRefSchema, slice: arrayRefSchema })
         .optional(),
-    }),
+    }).optional(),
     statistics: statisticsSchema,
     traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
     text: z.array(z.string()).optional(),
   })
   .refine(({ lattice, vertical, layouts }) => {
+    if (!layouts) return true;
     const shape = [lattice.inline.count, lattice.crossline.count, vertical.count];
     const { inline, crossline, slice } = layouts;
     return [inline, crossline, slice].every((ref) => !ref || sameShape(ref.shape, shape));
   }, 'has samples of another shape than its bins and times')
-  .refine(({ layouts: { inline, coarse } }) => {
-    if (!coarse) return true;
+  .refine(({ layouts }) => {
+    if (!layouts?.coarse) return true;
+    const { inline, coarse } = layouts;
     const [ni, nj, nk] = inline.shape;
     const shape = [Math.ceil(ni / coarse.by), Math.ceil(nj / coarse.by), nk];
     return [coarse.inline, coarse.crossline, coarse.slice].every((ref) => sameShape(ref.shape, shape));
   }, 'has a coarse copy of another shape than itself')
-  .refine(({ layouts: { inline } }) => sameShape(inline.chunk.slice(1), inline.shape.slice(1)), {
+  .refine(({ layouts }) => !layouts || sameShape(layouts.inline.chunk.slice(1), layouts.inline.shape.slice(1)), {
     error: 'is not kept by whole inlines',
   });
 export type Volume = z.infer<typeof volumeSchema>;

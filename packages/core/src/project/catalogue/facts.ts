@@ -74,7 +74,8 @@ export function factsOf(object: EarthObject, units: Units = unitsOf(null)): { la
           value: samplesOf(object, units),
         },
         { label: 'Range', value: `${shown(s.min)} to ${shown(s.max)}, rms ${shown(s.rms)}` },
-        ...(object.layouts.inline.scaled
+        ...(object.layouts ? [] : [{ label: 'Kept', value: 'live: worked out where it is looked at' }]),
+        ...(object.layouts?.inline.scaled
           ? [{ label: 'Kept in', value: `16 bits, to ${(object.layouts.inline.scaled.factor / 2).toPrecision(3)}` }]
           : []),
         { label: 'Traces', value: `${t.live} live, ${t.missing} missing, ${t.duplicate} duplicate` },

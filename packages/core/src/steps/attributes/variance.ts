@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { varianceAlongDip, variance as varianceOf } from '../../attributes/variance.ts';
-import { choice, defineStep, type LocalVolume, number } from '../define.ts';
-import { runLocal } from '../localVolume.ts';
+import { oneVolume } from '../../engine/local.ts';
+import { choice, defineStep, number } from '../define.ts';
 
 const params = z.object({
   windowMs: number(
@@ -35,8 +35,7 @@ const halfOf = (windowMs: number, stepMs: number) => Math.max(1, Math.round(wind
 
 const mostOf = (p: z.infer<typeof params>, stepMs: number) => Math.max(1, Math.ceil(p.mostDipMs / stepMs));
 
-const local: LocalVolume<z.infer<typeof params>> = {
-  input: 'seismic',
+const local = oneVolume<z.infer<typeof params>>('seismic', 'variance', {
   quantity: 'variance',
   unit: '',
   halo: (p, { vertical }) => {
@@ -49,11 +48,11 @@ const local: LocalVolume<z.infer<typeof params>> = {
     const half = halfOf(p.windowMs, block.stepMs);
     return p.along === 'along dip' ? varianceAlongDip(block, half, mostOf(p, block.stepMs)) : varianceOf(block, half);
   },
-};
+});
 
 export const variance = defineStep({
   id: 'attributes.variance',
-  version: 2,
+  version: 3,
   stage: 'attributes',
   title: 'Variance',
   summary: 'Lateral change of the waveform; high at faults and channel edges.',
@@ -63,5 +62,4 @@ export const variance = defineStep({
   params,
   outputs: { variance: { kind: 'volume', title: 'Variance' } },
   local,
-  run: async (context) => ({ variance: await runLocal(context, local, context.inputs.seismic, 'variance') }),
 });

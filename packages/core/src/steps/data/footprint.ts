@@ -8,13 +8,10 @@ import {
 } from '../../conditioning/footprint.ts';
 import { stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
-import { RunningStatistics } from '../../numerics/statistics.ts';
-import { createArray, readChunk, writeChunk } from '../../storage/arrays.ts';
-import { chunkLength } from '../../storage/keys.ts';
+import type { LocalStep } from '../../engine/local.ts';
 import { readPlane, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
-import { layoutFor, remakePlanes, volumeWriter } from '../../storage/volumes.ts';
-import { type AnyLocal, type Draft, defineStep, number } from '../define.ts';
+import { defineStep, number } from '../define.ts';
 
 const params = z.object({
   protect: number(
@@ -37,7 +34,8 @@ const params = z.object({
 /** Slices whose spectra are averaged to find the footprint. */
 const LOOKED_AT = 48;
 
-async function wavesOf(store: Store, volume: Volume, p: z.infer<typeof params>, signal?: AbortSignal): Promise<Wave[]> {
+/** Mean amplitude of wavenumbers over slices, which all count alike however strong they are. */
+async function meanWavenumbers(store: Store, volume: Volume, signal?: AbortSignal): Promise<Wavenumbers | null> {
   const [ni, nj, nk] = shapeOf(volume);
   let mean: Wavenumbers | null = null;
   const every = Math.max(1, Math.floor(nk / LOOKED_AT));
@@ -46,32 +44,47 @@ async function wavesOf(store: Store, volume: Volume, p: z.infer<typeof params>, 
     const own = wavenumbersOf(await readPlane(store, volume, 'slice', k), ni, nj);
     const total = own.amplitude.reduce((a, b) => a + b, 1e-30);
     mean ??= { ...own, amplitude: new Float64Array(own.amplitude.length) };
-    // slices count alike, however strong they are
     for (let n = 0; n < own.amplitude.length; n++) mean.amplitude[n] += own.amplitude[n] / total;
   }
-  return mean ? footprintWaves(mean, [ni, nj], p) : [];
+  return mean;
 }
 
-/** On the line that is looked at: whole slices are filtered, and the line is cut from them. */
-const trial: AnyLocal<z.infer<typeof params>> = {
-  input: 'seismic',
-  halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
-  prepare: async (_, volume, p, store) => {
-    const waves = await wavesOf(store, volume, p);
-    const [ni, nj, nk] = shapeOf(volume);
-    const filter = footprintFilter(ni, nj, waves);
-    const slices: Float32Array[] = [];
-    for (let k = 0; k < nk; k++) slices.push(filter(await readPlane(store, volume, 'slice', k)).clean);
-    return { slices, nj };
+interface Ready {
+  waves: Wave[];
+  filter: ReturnType<typeof footprintFilter>;
+}
+
+const local: LocalStep<z.infer<typeof params>, Wavenumbers | null, Ready> = {
+  volumes: ['seismic'],
+  outputs: { clean: {}, removed: {} },
+  // whole slices are filtered, each by itself
+  halo: () => ({ inline: Number.POSITIVE_INFINITY, crossline: Number.POSITIVE_INFINITY, sample: 0 }),
+  prepare: ({ seismic }, { store, signal }) => meanWavenumbers(store, seismic as Volume, signal),
+  ready(mean, p, { seismic }) {
+    const [ni, nj] = shapeOf(seismic);
+    const waves = mean ? footprintWaves(mean, [ni, nj], p) : [];
+    return { waves, filter: footprintFilter(ni, nj, waves) };
   },
-  evaluate: (block, _, { slices, nj }: { slices: Float32Array[]; nj: number }) => {
-    const [lines, traces, count] = block.size;
-    const out = new Float32Array(lines * traces * count);
-    for (let a = 0; a < lines; a++)
-      for (let b = 0; b < traces; b++)
-        for (let k = 0; k < count; k++)
-          out[(a * traces + b) * count + k] = slices[block.from[2] + k][(block.from[0] + a) * nj + block.from[1] + b];
+  evaluate({ seismic: { data, size } }, _, { filter }) {
+    const [ni, nj, nk] = size;
+    const out = { clean: new Float32Array(data.length), removed: new Float32Array(data.length) };
+    const slice = new Float32Array(ni * nj);
+    for (let k = 0; k < nk; k++) {
+      for (let n = 0; n < slice.length; n++) slice[n] = data[n * nk + k];
+      const { clean, removed } = filter(slice);
+      for (let n = 0; n < slice.length; n++) {
+        out.clean[n * nk + k] = clean[n];
+        out.removed[n * nk + k] = removed[n];
+      }
+    }
     return out;
+  },
+  says({ waves }) {
+    if (waves.length === 0) return ['No pattern stands out by that much: nothing was taken out.'];
+    const period = ({ alongRows, alongColumns }: Wave) => (1 / Math.hypot(alongRows, alongColumns)).toFixed(1);
+    return [
+      `${waves.length} ${waves.length === 1 ? 'pattern was' : 'patterns were'} taken out, with periods of ${waves.slice(0, 6).map(period).join(', ')}${waves.length > 6 ? ' …' : ''} bins.`,
+    ];
   },
 };
 
@@ -83,96 +96,12 @@ export const footprint = defineStep({
   summary:
     'Takes out patterns across slices that stand out in one after the other; what was taken out is kept beside it.',
   source: 'Marfurt, Scheet, Sharp & Harper (1998), Geophysics 63, 1024–1035',
-  reach: 'global',
+  reach: 'slice',
   inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'variance'] } },
   params,
   outputs: {
     clean: { kind: 'volume', title: 'Without footprint' },
     removed: { kind: 'volume', title: 'Footprint' },
   },
-  trial,
-  async run({ inputs, params: p, store, idFor, signal, progress, warn }) {
-    // slice by slice through inlines would read the whole volume for each
-    const own = `${idFor('clean')}/source`;
-    const volume = inputs.seismic.layouts.slice
-      ? inputs.seismic
-      : await cutSlicesOf(store, inputs.seismic, own, signal);
-    const shape = shapeOf(volume);
-    const [ni, nj, nk] = shape;
-    const waves = await wavesOf(store, volume, p, signal);
-    const filter = footprintFilter(ni, nj, waves);
-    if (waves.length === 0) warn('No pattern stands out by that much: nothing was taken out.');
-    else {
-      const period = ({ alongRows, alongColumns }: Wave) => (1 / Math.hypot(alongRows, alongColumns)).toFixed(1);
-      warn(
-        `${waves.length} ${waves.length === 1 ? 'pattern was' : 'patterns were'} taken out, with periods of ${waves.slice(0, 6).map(period).join(', ')}${waves.length > 6 ? ' …' : ''} bins.`,
-      );
-    }
-    progress(0.1);
-    const roles = ['clean', 'removed'] as const;
-    // slices are kept as they come, and inlines put together from them
-    const scratch = Object.fromEntries(
-      roles.map((role) => [role, layoutFor(`${idFor(role)}/scratch`, shape, 'slice')]),
-    ) as Record<(typeof roles)[number], ReturnType<typeof layoutFor>>;
-    for (const role of roles) await createArray(store, scratch[role], ['inline', 'crossline', 'sample']);
-    const [lines, , thick] = scratch.clean.chunk;
-    for (let s = 0; s * thick < nk; s++) {
-      stopIf(signal);
-      const count = Math.min(thick, nk - s * thick);
-      const made: Record<(typeof roles)[number], Float32Array>[] = [];
-      for (let c = 0; c < count; c++) made.push(filter(await readPlane(store, volume, 'slice', s * thick + c)));
-      for (const role of roles)
-        for (let g = 0; g * lines < ni; g++) {
-          const piece = new Float32Array(chunkLength(scratch[role])).fill(Number.NaN);
-          const bins = Math.min(lines, ni - g * lines) * nj;
-          for (let c = 0; c < count; c++)
-            for (let b = 0; b < bins; b++) piece[b * thick + c] = made[c][role][g * lines * nj + b];
-          await writeChunk(store, scratch[role], [g, 0, s], piece);
-        }
-      progress(0.1 + (0.6 * (s + 1) * thick) / nk);
-    }
-    const out: Record<string, Draft> = {};
-    for (const role of roles) {
-      const writer = await volumeWriter(store, idFor(role), shape);
-      const statistics = new RunningStatistics();
-      for (let g = 0; g * lines < ni; g++) {
-        stopIf(signal);
-        const real = Math.min(lines, ni - g * lines);
-        const group = new Float32Array(Math.ceil(real / writer.slab) * writer.slab * nj * nk).fill(Number.NaN);
-        for (let s = 0; s * thick < nk; s++) {
-          const piece = await readChunk(store, scratch[role], [g, 0, s]);
-          const count = Math.min(thick, nk - s * thick);
-          for (let b = 0; b < real * nj; b++)
-            for (let c = 0; c < count; c++) group[b * nk + s * thick + c] = piece[b * thick + c];
-        }
-        statistics.add(group.subarray(0, real * nj * nk));
-        await writer.write(g * lines, group);
-      }
-      await writer.finish();
-      await store.removeArrays(`${idFor(role)}/scratch/`);
-      out[role] = {
-        kind: 'volume',
-        lattice: volume.lattice,
-        domain: volume.domain,
-        quantity: volume.quantity,
-        unit: volume.unit,
-        polarity: volume.polarity,
-        vertical: volume.vertical,
-        layouts: writer.layouts,
-        statistics: statistics.finish(),
-        traces: volume.traces,
-      };
-      progress(role === 'clean' ? 0.85 : 1);
-    }
-    await store.removeArrays(`${own}/`);
-    return out;
-  },
+  local,
 });
-
-/** A volume that is not cut for slices yet, with a copy of its own for them. */
-async function cutSlicesOf(store: Store, volume: Volume, key: string, signal?: AbortSignal): Promise<Volume> {
-  const { inline } = volume.layouts;
-  const layouts = { inline, slice: layoutFor(key, shapeOf(volume), 'slice', inline.scaled) };
-  await remakePlanes(store, layouts, signal);
-  return { ...volume, layouts };
-}

@@ -3,10 +3,10 @@ import { mute as muteTrace } from '../../conditioning/gain.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import { toMap } from '../../earth/lattice.ts';
 import type { Horizon, Volume } from '../../earth/objects.ts';
+import { oneVolume } from '../../engine/local.ts';
 import { gridAt } from '../../horizons/grid.ts';
 import { readWhole } from '../../storage/arrays.ts';
-import { choice, defineStep, type LocalVolume, number } from '../define.ts';
-import { runLocal } from '../localVolume.ts';
+import { choice, defineStep, number } from '../define.ts';
 
 const params = z.object({
   side: choice({ title: 'Mute', description: 'Which side is taken out.' }, ['above', 'below'], 'above'),
@@ -24,48 +24,40 @@ const params = z.object({
   ),
 });
 
-interface Places {
-  /** Sample (fractional) of the mute per bin; NaN where the horizon is missing and the trace is kept. */
-  at: Float32Array;
-  crosslines: number;
-  step: number;
-}
+/** Time (or depth) of the horizon per bin; NaN where it is missing and the trace is kept. Null where there is no horizon. */
+type Places = Float32Array | null;
 
-const local: LocalVolume<z.infer<typeof params>, Places> = {
-  input: 'seismic',
+const local = oneVolume<z.infer<typeof params>, Places, { places: Places; volume: Volume }>('seismic', 'muted', {
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
-  async prepare(given, volume, p, store) {
-    const { lattice, vertical } = volume;
+  async prepare(given, { store }) {
+    const [horizon, volume] = [given.horizon as Horizon | undefined, given.seismic as Volume];
+    if (!horizon) return null;
+    if (horizon.domain !== volume.domain)
+      throw new LithagonError('input', `${horizon.name} and ${volume.name} are not in the same domain.`, {
+        object: horizon.name,
+        fix: 'Choose a horizon in the domain of the volume.',
+      });
+    const values = await readWhole(store, horizon.values);
+    const { lattice } = volume;
     const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
-    const horizon = given.horizon as Horizon | undefined;
-    const at = new Float32Array(ni * nj);
-    if (!horizon) at.fill((p.at - vertical.first) / vertical.step);
-    else {
-      if (horizon.domain !== volume.domain)
-        throw new LithagonError('input', `${horizon.name} and ${volume.name} are not in the same domain.`, {
-          object: horizon.name,
-          fix: 'Choose a horizon in the domain of the volume.',
-        });
-      const values = await readWhole(store, horizon.values);
-      for (let i = 0; i < ni; i++)
-        for (let j = 0; j < nj; j++) {
-          const value = gridAt(values, horizon.lattice, ...toMap(lattice, i, j));
-          at[i * nj + j] = (value + p.at - vertical.first) / vertical.step;
-        }
-    }
-    return { at, crosslines: nj, step: vertical.step };
+    const places = new Float32Array(ni * nj);
+    for (let i = 0; i < ni; i++)
+      for (let j = 0; j < nj; j++) places[i * nj + j] = gridAt(values, horizon.lattice, ...toMap(lattice, i, j));
+    return places;
   },
-  evaluate(block, p, { at, crosslines, step }) {
+  ready: (places, _, { seismic }) => ({ places, volume: seismic }),
+  evaluate(block, p, { places, volume: { vertical, lattice } }) {
     const data = block.data.slice();
     const [lines, traces, count] = block.size;
     for (let i = 0; i < lines; i++)
       for (let j = 0; j < traces; j++) {
-        const place = at[(block.from[0] + i) * crosslines + block.from[1] + j];
-        if (!Number.isNaN(place)) muteTrace(data, (i * traces + j) * count, count, place, p.side, p.taper / step);
+        const bin = (block.from[0] + i) * lattice.crossline.count + block.from[1] + j;
+        const at = ((places ? places[bin] : 0) + p.at - vertical.first) / vertical.step;
+        if (!Number.isNaN(at)) muteTrace(data, (i * traces + j) * count, count, at, p.side, p.taper / vertical.step);
       }
     return data;
   },
-};
+});
 
 export const mute = defineStep({
   id: 'data.mute',
@@ -82,12 +74,4 @@ export const mute = defineStep({
   params,
   outputs: { muted: { kind: 'volume', title: 'Muted' } },
   local,
-  run: async (context) => ({
-    muted: await runLocal(
-      context as unknown as Parameters<typeof runLocal<z.infer<typeof params>, Places>>[0],
-      local,
-      context.inputs.seismic as Volume,
-      'muted',
-    ),
-  }),
 });

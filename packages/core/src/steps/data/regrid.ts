@@ -1,13 +1,12 @@
 import { z } from 'zod';
 import { filterTraces } from '../../conditioning/filter.ts';
-import { LithagonError, stopIf } from '../../earth/errors.ts';
+import { LithagonError } from '../../earth/errors.ts';
 import { crosslineAt, inlineAt, toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
+import type { LocalStep, VolumeGrid } from '../../engine/local.ts';
+import { sizeOf } from '../../numerics/block.ts';
 import { sincAt } from '../../numerics/sinc.ts';
-import { RunningStatistics } from '../../numerics/statistics.ts';
-import { readInlines, shapeOf } from '../../storage/planes.ts';
-import { volumeWriter } from '../../storage/volumes.ts';
-import { type AnyLocal, type Draft, defineStep, number, type RunContext } from '../define.ts';
+import { defineStep, number } from '../define.ts';
 
 /** Which lines of a volume are kept, and at which samples (fractional indexes) its traces are taken. */
 interface Taken {
@@ -15,8 +14,6 @@ interface Taken {
   j: { from: number; step: number; count: number };
   k: { from: number; step: number; count: number };
 }
-
-type Work = Pick<RunContext<Record<string, never>, unknown>, 'store' | 'idFor' | 'signal' | 'progress'>;
 
 /** Low-pass for samples that are taken further apart than they lie: nothing above nine tenths of the new Nyquist. */
 function antiAlias(data: Float32Array, count: number, step: number, wider: number): void {
@@ -28,70 +25,60 @@ function antiAlias(data: Float32Array, count: number, step: number, wider: numbe
   );
 }
 
-/** A volume of some lines of another, with its traces taken at other samples. */
-async function repick(
-  { store, idFor, signal, progress }: Work,
-  volume: Volume,
-  pick: Taken,
-  role: string,
-): Promise<Draft> {
-  const [, , nk] = shapeOf(volume);
-  const { i, j, k } = pick;
-  const shape: [number, number, number] = [i.count, j.count, k.count];
-  const writer = await volumeWriter(store, idFor(role), shape);
-  const statistics = new RunningStatistics();
-  let missing = 0;
-  for (let a0 = 0; a0 < i.count; a0 += writer.slab) {
-    stopIf(signal);
-    const slab = new Float32Array(writer.slab * j.count * k.count).fill(Number.NaN);
-    const lines = Math.min(writer.slab, i.count - a0);
-    for (let a = 0; a < lines; a++) {
-      const line = i.from + (a0 + a) * i.step;
-      const data = await readInlines(store, volume, line, line + 1);
-      antiAlias(data, nk, volume.vertical.step, k.step);
-      for (let b = 0; b < j.count; b++) {
-        const from = (j.from + b * j.step) * nk;
-        const to = (a * j.count + b) * k.count;
-        let live = 0;
-        for (let c = 0; c < k.count; c++) {
-          const at = k.from + c * k.step;
-          const near = Math.round(at);
-          const value = Math.abs(at - near) < 1e-9 ? data[from + near] : sincAt(data, from, nk, at);
-          slab[to + c] = value;
-          if (value === value) live++;
-        }
-        if (live === 0) missing++;
-      }
-    }
-    statistics.add(slab.subarray(0, lines * j.count * k.count));
-    await writer.write(a0, slab);
-    progress((a0 + lines) / i.count);
-  }
-  await writer.finish();
-  const { lattice, vertical } = volume;
+/** Where the samples of such a volume lie. */
+function gridOf({ lattice, domain, vertical }: Volume, { i, j, k }: Taken): VolumeGrid {
   return {
-    kind: 'volume',
+    domain,
     lattice: {
+      ...lattice,
       inline: { first: inlineAt(lattice, i.from), step: lattice.inline.step * i.step, count: i.count },
       crossline: { first: crosslineAt(lattice, j.from), step: lattice.crossline.step * j.step, count: j.count },
       origin: toMap(lattice, i.from, j.from),
       perInline: [lattice.perInline[0] * i.step, lattice.perInline[1] * i.step],
       perCrossline: [lattice.perCrossline[0] * j.step, lattice.perCrossline[1] * j.step],
     },
-    domain: volume.domain,
-    quantity: volume.quantity,
-    unit: volume.unit,
-    polarity: volume.polarity,
     vertical: { first: vertical.first + k.from * vertical.step, step: vertical.step * k.step, count: k.count },
-    layouts: writer.layouts,
-    statistics: statistics.finish(),
-    traces: { live: i.count * j.count - missing, missing, duplicate: 0 },
+  };
+}
+
+/** A step that gives some lines of a volume, with its traces taken at other samples. */
+function repicked<P>(output: string, taken: (volume: Volume, params: P) => Taken): LocalStep<P, undefined, Taken> {
+  return {
+    volumes: ['seismic'],
+    outputs: { [output]: {} },
+    halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+    ready: (_, params, { seismic }) => taken(seismic, params),
+    grid: (volume, _, pick) => gridOf(volume, pick),
+    needs({ i, j, k }, pick) {
+      const span = ([a, b]: [number, number], axis: Taken['i']): [number, number] => [
+        axis.from + a * axis.step,
+        axis.from + (b - 1) * axis.step + 1,
+      ];
+      return { i: span(i, pick.i), j: span(j, pick.j), k };
+    },
+    evaluate({ seismic: { data, size, stepMs } }, _, { i, j, k }, region) {
+      const [, mj, mk] = size;
+      const [ni, nj, nk] = sizeOf(region);
+      const out = new Float32Array(ni * nj * nk);
+      const trace = new Float32Array(mk);
+      for (let a = 0; a < ni; a++)
+        for (let b = 0; b < nj; b++) {
+          const from = (a * i.step * mj + b * j.step) * mk;
+          trace.set(data.subarray(from, from + mk));
+          antiAlias(trace, mk, stepMs, k.step);
+          for (let c = 0; c < nk; c++) {
+            const at = k.from + (region.k[0] + c) * k.step;
+            const near = Math.round(at);
+            out[(a * nj + b) * nk + c] = Math.abs(at - near) < 1e-9 ? trace[near] : sincAt(trace, 0, mk, at);
+          }
+        }
+      return { [output]: out };
+    },
   };
 }
 
 const whole = (axis: { count: number }) => ({ from: 0, step: 1, count: axis.count });
 const seismic = { kind: 'volume', title: 'Seismic' } as const;
-const NONE = { inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY };
 
 const lineNumber = (title: string, description: string, initial: number) =>
   number({ title, description }, { min: -1e6, max: 1e6, step: 1, whole: true, initial });
@@ -133,24 +120,6 @@ function cropOf(volume: Volume, p: CropParams): Taken {
   return pick;
 }
 
-/** On the line that is looked at, what a crop leaves out is empty. */
-const cropTrial: AnyLocal<CropParams> = {
-  input: 'seismic',
-  halo: () => NONE,
-  prepare: async (_, volume, p) => cropOf(volume, p),
-  evaluate: (block, _, { i, j, k }: Taken) => {
-    const out = block.data.slice();
-    const [lines, traces, count] = block.size;
-    const within = (n: number, axis: Taken['i']) => n >= axis.from && n < axis.from + axis.count;
-    for (let a = 0; a < lines; a++)
-      for (let b = 0; b < traces; b++)
-        for (let c = 0; c < count; c++)
-          if (!within(block.from[0] + a, i) || !within(block.from[1] + b, j) || !within(block.from[2] + c, k))
-            out[(a * traces + b) * count + c] = Number.NaN;
-    return out;
-  },
-};
-
 export const crop = defineStep({
   id: 'data.crop',
   version: 1,
@@ -162,11 +131,7 @@ export const crop = defineStep({
   inputs: { seismic },
   params: cropParams,
   outputs: { part: { kind: 'volume', title: 'Part' } },
-  trial: cropTrial,
-  run: async (context) => {
-    const volume = context.inputs.seismic;
-    return { part: await repick(context, volume, cropOf(volume, context.params), 'part') };
-  },
+  local: repicked('part', cropOf),
 });
 
 const every = (title: string, description: string) =>
@@ -187,36 +152,11 @@ export const decimate = defineStep({
   inputs: { seismic },
   params: decimateParams,
   outputs: { part: { kind: 'volume', title: 'Decimated' } },
-  trial: {
-    input: 'seismic',
-    halo: () => NONE,
-    evaluate: (block, p) => {
-      const out = block.data.slice();
-      const [lines, traces, count] = block.size;
-      for (let a = 0; a < lines; a++)
-        for (let b = 0; b < traces; b++)
-          if ((lines > 1 && (block.from[0] + a) % p.inlines) || (traces > 1 && (block.from[1] + b) % p.crosslines))
-            out.fill(Number.NaN, (a * traces + b) * count, (a * traces + b + 1) * count);
-      return out;
-    },
-  },
-  run: async (context) => {
-    const volume = context.inputs.seismic;
-    const { inline, crossline } = volume.lattice;
-    const { inlines, crosslines } = context.params;
-    return {
-      part: await repick(
-        context,
-        volume,
-        {
-          i: { from: 0, step: inlines, count: Math.ceil(inline.count / inlines) },
-          j: { from: 0, step: crosslines, count: Math.ceil(crossline.count / crosslines) },
-          k: whole(volume.vertical),
-        },
-        'part',
-      ),
-    };
-  },
+  local: repicked('part', ({ lattice: { inline, crossline }, vertical }, p: z.infer<typeof decimateParams>) => ({
+    i: { from: 0, step: p.inlines, count: Math.ceil(inline.count / p.inlines) },
+    j: { from: 0, step: p.crosslines, count: Math.ceil(crossline.count / p.crosslines) },
+    k: whole(vertical),
+  })),
 });
 
 const resampleParams = z.object({
@@ -241,31 +181,12 @@ export const resample = defineStep({
   inputs: { seismic },
   params: resampleParams,
   outputs: { resampled: { kind: 'volume', title: 'Resampled' } },
-  trial: {
-    input: 'seismic',
-    halo: () => NONE,
-    // what is left of each trace, at the samples that the line has
-    evaluate: (block, p) => {
-      const out = block.data.slice();
-      antiAlias(out, block.size[2], block.stepMs, p.step / block.stepMs);
-      return out;
-    },
-  },
-  run: async (context) => {
-    const volume = context.inputs.seismic;
-    const { vertical, lattice } = volume;
-    const ratio = context.params.step / vertical.step;
+  local: repicked('resampled', ({ lattice, vertical }, p: z.infer<typeof resampleParams>) => {
+    const ratio = p.step / vertical.step;
     return {
-      resampled: await repick(
-        context,
-        volume,
-        {
-          i: whole(lattice.inline),
-          j: whole(lattice.crossline),
-          k: { from: 0, step: ratio, count: Math.floor((vertical.count - 1) / ratio + 1e-9) + 1 },
-        },
-        'resampled',
-      ),
+      i: whole(lattice.inline),
+      j: whole(lattice.crossline),
+      k: { from: 0, step: ratio, count: Math.floor((vertical.count - 1) / ratio + 1e-9) + 1 },
     };
-  },
+  }),
 });

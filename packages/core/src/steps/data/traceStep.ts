@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import type { Volume } from '../../earth/objects.ts';
 import type { Quantity } from '../../earth/quantities.ts';
-import { type AnyStep, defineStep, type LocalVolume } from '../define.ts';
-import { runLocal } from '../localVolume.ts';
+import { oneVolume } from '../../engine/local.ts';
+import { type AnyStep, defineStep } from '../define.ts';
 
 /** Quantities whose samples swing about zero, which filters and gains are for. */
 const SEISMIC: Quantity[] = ['amplitude', 'attribute', 'impedance'];
@@ -33,21 +33,16 @@ export function traceStep<P extends z.ZodObject>(declared: {
   polarity?(before: Volume['polarity'], params: z.infer<P>): Volume['polarity'];
 }): AnyStep {
   const { apply, output, quantity = SEISMIC, polarity, ...facts } = declared;
-  const local: LocalVolume<z.infer<P>, TraceFacts> = {
-    input: 'seismic',
+  const local = oneVolume<z.infer<P>, undefined, TraceFacts>('seismic', 'conditioned', {
     halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
-    prepare: async (_, volume) => ({
-      count: volume.vertical.count,
-      first: volume.vertical.first,
-      step: volume.vertical.step,
-      rms: volume.statistics.rms,
-    }),
+    ready: (_, __, { seismic: { vertical, statistics } }) => ({ ...vertical, rms: statistics.rms }),
     evaluate: (block, params, facts) => {
       const data = block.data.slice();
       apply(data, params, facts);
       return data;
     },
-  };
+    outputOf: (volume, params) => (polarity ? { polarity: polarity(volume.polarity, params) } : {}),
+  });
   return defineStep({
     ...facts,
     version: 1,
@@ -56,17 +51,5 @@ export function traceStep<P extends z.ZodObject>(declared: {
     inputs: { seismic: { kind: 'volume', title: 'Seismic', ...(quantity ? { quantity } : {}) } },
     outputs: { conditioned: { kind: 'volume', title: output ?? facts.title } },
     local,
-    run: async (context) => {
-      const volume = context.inputs.seismic as Volume;
-      const draft = await runLocal(
-        context as unknown as Parameters<typeof runLocal<z.infer<P>, TraceFacts>>[0],
-        local,
-        volume,
-        'conditioned',
-      );
-      return {
-        conditioned: polarity ? { ...draft, polarity: polarity(volume.polarity, context.params as z.infer<P>) } : draft,
-      } as Record<string, typeof draft>;
-    },
   }) as AnyStep;
 }

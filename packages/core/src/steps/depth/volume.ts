@@ -1,13 +1,51 @@
-import { stopIf } from '../../earth/errors.ts';
+import type { z } from 'zod';
 import { toMap } from '../../earth/lattice.ts';
+import type { Horizon, VelocityModel, Volume } from '../../earth/objects.ts';
+import type { LocalStep } from '../../engine/local.ts';
+import { sizeOf } from '../../numerics/block.ts';
 import { sincWidened } from '../../numerics/sinc.ts';
-import { RunningStatistics } from '../../numerics/statistics.ts';
-import { layeredEarth } from '../../project/layeredEarth.ts';
-import { readInlines, shapeOf } from '../../storage/planes.ts';
-import { volumeWriter } from '../../storage/volumes.ts';
+import { type EarthParts, earthOf, earthParts, type LayeredEarth } from '../../project/layeredEarth.ts';
 import { defineStep } from '../define.ts';
 import { modelInputs } from './modelInputs.ts';
 import { depthsDown, stretchParams, timesDown } from './stretch.ts';
+
+interface Ready {
+  earth: LayeredEarth;
+  volume: Volume;
+  depths: ReturnType<typeof depthsDown>;
+}
+
+const local: LocalStep<z.infer<typeof stretchParams>, EarthParts, Ready> = {
+  volumes: ['volume'],
+  outputs: { depth: {} },
+  halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+  prepare: ({ model, layers, seaBed }, { store }) =>
+    earthParts(store, model as VelocityModel, layers as Horizon[], seaBed as Horizon | undefined),
+  ready: (parts, p, { volume }) => ({ earth: earthOf(parts), volume, depths: depthsDown(parts.model, p) }),
+  grid: ({ lattice }, _, { depths }) => ({ lattice, domain: 'depth', vertical: depths }),
+  evaluate({ volume: block }, _, { earth, volume, depths }, region) {
+    const [ni, nj, nk] = sizeOf(region);
+    const { first, step, count } = volume.vertical;
+    const out = new Float32Array(ni * nj * nk);
+    for (let i = 0; i < ni; i++)
+      for (let j = 0; j < nj; j++) {
+        const column = earth.column(...toMap(volume.lattice, region.i[0] + i, region.j[0] + j));
+        const trace = (i * nj + j) * count;
+        const t = timesDown(column, depths);
+        for (let n = 0; n < nk; n++) {
+          const k = region.k[0] + n;
+          out[(i * nj + j) * nk + n] = sincWidened(
+            block.data,
+            trace,
+            count,
+            (t[k] - first) / step,
+            (t[k + 1] - t[k]) / step,
+          );
+        }
+      }
+    return { depth: out };
+  },
+};
 
 export const depthVolume = defineStep({
   id: 'depth.volume',
@@ -23,47 +61,5 @@ export const depthVolume = defineStep({
   },
   params: stretchParams,
   outputs: { depth: { kind: 'volume', title: 'Depth' } },
-  async run({ inputs, params: p, store, idFor, signal, progress }) {
-    const { volume, model } = inputs;
-    const earth = await layeredEarth(store, model, inputs.layers, inputs.seaBed);
-    const [ni, nj, nk] = shapeOf(volume);
-    const { first, step } = volume.vertical;
-    const depths = depthsDown(model, p);
-    const { count } = depths;
-    const writer = await volumeWriter(store, idFor('depth'), [ni, nj, count]);
-    const statistics = new RunningStatistics();
-    for (let i0 = 0; i0 < ni; i0 += writer.slab) {
-      stopIf(signal);
-      const i1 = Math.min(ni, i0 + writer.slab);
-      const lines = await readInlines(store, volume, i0, i1);
-      const slab = new Float32Array(writer.slab * nj * count).fill(Number.NaN);
-      for (let i = i0; i < i1; i++)
-        for (let j = 0; j < nj; j++) {
-          const column = earth.column(...toMap(volume.lattice, i, j));
-          const trace = ((i - i0) * nj + j) * nk;
-          const out = ((i - i0) * nj + j) * count;
-          const t = timesDown(column, depths);
-          for (let k = 0; k < count; k++)
-            slab[out + k] = sincWidened(lines, trace, nk, (t[k] - first) / step, (t[k + 1] - t[k]) / step);
-        }
-      statistics.add(slab.subarray(0, (i1 - i0) * nj * count));
-      await writer.write(i0, slab);
-      progress((0.8 * i1) / ni);
-    }
-    await writer.finish();
-    return {
-      depth: {
-        kind: 'volume',
-        lattice: volume.lattice,
-        domain: 'depth',
-        quantity: volume.quantity,
-        unit: volume.unit,
-        polarity: volume.polarity,
-        vertical: depths,
-        layouts: writer.layouts,
-        statistics: statistics.finish(),
-        traces: volume.traces,
-      },
-    };
-  },
+  local,
 });

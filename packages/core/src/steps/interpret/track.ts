@@ -10,7 +10,7 @@ import { extentOf } from '../../numerics/extent.ts';
 import { insideRings } from '../../numerics/rings.ts';
 import { topInTime } from '../../project/wells/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
-import { readInlines, shapeOf } from '../../storage/planes.ts';
+import { readInlines, shapeOf, slabOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, defineStep, number, text, wellsInput } from '../define.ts';
 
@@ -77,7 +77,7 @@ async function tracesBetween(
   const [ni, nj, nk] = shapeOf(volume);
   const samples = k1 - k0;
   const data = new Float32Array(ni * nj * samples);
-  const slab = volume.layouts.inline.chunk[0];
+  const slab = slabOf(volume);
   for (let i = 0; i < ni; i += slab) {
     stopIf(signal);
     const last = Math.min(ni, i + slab);

@@ -2,11 +2,12 @@ import type { z } from 'zod';
 import type { Units } from '../../earth/display.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { type CurveClass, curveClassSchema, type EarthObject, type Kind, type Logs } from '../../earth/objects.ts';
+import type { Given } from '../../engine/local.ts';
 import { shownUnits } from '../../project/units.ts';
 import { type curveOf, type DepthAxis, type WellCurves, wellCurves } from '../../project/wells/curves.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, type Draft, defineStep, eachRole, type Given, type ParamFacts, wellsInput } from '../define.ts';
+import { choice, type Draft, defineStep, eachRole, type ParamFacts, wellsInput } from '../define.ts';
 
 /** A curve that a step makes of a well. */
 export interface MadeCurve {

@@ -1,0 +1,160 @@
+import { beforeAll, describe, expect, test } from 'vitest';
+import type { Lattice } from '../earth/lattice.ts';
+import type { EarthObject, VelocityModel, Volume } from '../earth/objects.ts';
+import { type Given, shapeOfGrid } from '../engine/local.ts';
+import { inThread } from '../engine/runner.ts';
+import type { Region } from '../numerics/block.ts';
+import { memoryStore } from '../storage/memory.ts';
+import { readPlane, shapeOf } from '../storage/planes.ts';
+import { readRegion } from '../storage/regions.ts';
+import type { Store } from '../storage/store.ts';
+import { PLANES } from '../storage/volumes.ts';
+import { MADE, madeHorizon, TURNED } from '../testing/objects.ts';
+import { even } from '../testing/random.ts';
+import { madeVolume } from '../testing/volume.ts';
+import { type AnyStep, allSteps, type InputSpec, localOf, runStep, tryPlane, tryRegion } from './index.ts';
+
+// several slabs of inlines, and with what a runner is told to hold several groups of them
+const LATTICE: Lattice = { ...TURNED, inline: { first: 1000, step: 1, count: 13 }, crossline: { first: 2000, step: 2, count: 37 } };
+const SAMPLES = 901;
+const HELD = 1.2e5;
+const RUNNER = { ...inThread(localOf), held: HELD };
+
+let store: Store;
+const objects: EarthObject[] = [];
+
+/** Dipping waves, noise, dead traces and holes. */
+async function made(name: string, seed: number): Promise<Volume> {
+  const random = even(seed);
+  return madeVolume(
+    store,
+    (i, j, k) => {
+      // stripes along lines are footprint
+      const value = 3 * Math.sin(0.35 * (k - 1.3 * i + 0.6 * j)) + 1.5 * random() + (j % 2 ? 1 : -1);
+      if ((i === 4 && j === 7) || (i + 3 * j) % 41 === 40) return Number.NaN;
+      return i === 6 && j === 3 && k > 200 && k < 230 ? Number.NaN : value;
+    },
+    { lattice: LATTICE, samples: SAMPLES, first: 100, step: 2, name },
+  );
+}
+
+beforeAll(async () => {
+  store = memoryStore();
+  objects.push(await made('Seismic', 3), await made('Second', 4));
+  const top = await madeHorizon(store, 'Top', 'twt', (i, j) => (i === 2 && j === 2 ? Number.NaN : 500 + 6 * i + 3 * j), LATTICE);
+  const base = await madeHorizon(store, 'Base', 'twt', (i, j) => 900 + 4 * i - 2 * j, LATTICE);
+  const sea = await madeHorizon(store, 'Sea bed', 'depth', (i, j) => 90 + i + 0.5 * j, LATTICE);
+  const model: VelocityModel = {
+    id: 'model',
+    kind: 'velocity model',
+    name: 'Model',
+    revision: 'model-1',
+    stage: 'depth',
+    madeBy: MADE,
+    waterVelocity: 1500,
+    layers: [
+      { base: 'Top', v0: 1700, k: 0.4, rms: 0, points: 0 },
+      { base: 'Base', v0: 2100, k: 0.2, rms: 0, points: 0 },
+    ],
+  };
+  await store.commit({ put: [model] });
+  objects.push(top, base, sea, model);
+});
+
+/** Something that fits each input of a step. */
+function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]> } {
+  const given: Given = {};
+  for (const [role, spec] of Object.entries(step.inputs) as [string, InputSpec][]) {
+    const fit = objects.filter(
+      (o) =>
+        o.kind === spec.kind &&
+        (!spec.domain || !('domain' in o) || o.domain === spec.domain) &&
+        (!spec.quantity || !('quantity' in o) || spec.quantity.includes(o.quantity)),
+    );
+    given[role] = spec.many ? fit : fit[0];
+  }
+  const ids = Object.fromEntries(Object.entries(given).map(([role, o]) => [role, [o ?? []].flat().map((each) => each.id)]));
+  return { given, ids };
+}
+
+/** Parameters besides the initial ones with which a step is tried too. */
+const MORE: Record<string, Record<string, unknown>> = {
+  'attributes.variance': { radius: 3, windowMs: 20 },
+  'data.crop': { firstInline: 1002, lastInline: 1010, firstCrossline: 2010, from: 301, to: 900 },
+  'data.decimate': { inlines: 3, crosslines: 5 },
+  'data.resample': { step: 7 },
+  'data.mute': { side: 'below', at: -30 },
+};
+
+function close(tried: Float32Array, kept: Float32Array, scale: number): void {
+  expect(tried.length).toBe(kept.length);
+  let worst = 0;
+  for (let n = 0; n < kept.length; n++) {
+    if (Number.isNaN(tried[n]) !== Number.isNaN(kept[n])) expect([n, tried[n]]).toEqual([n, kept[n]]);
+    if (!Number.isNaN(kept[n])) worst = Math.max(worst, Math.abs(tried[n] - kept[n]));
+  }
+  expect(worst).toBeLessThanOrEqual(1e-6 * scale);
+}
+
+const cases = allSteps()
+  .filter((step) => step.local)
+  .flatMap((step) => [
+    [step.id, step, {}] as const,
+    ...(MORE[step.id] ? [[`${step.id} otherwise`, step, MORE[step.id]] as const] : []),
+  ]);
+
+describe.each(cases)('%s', (_, step, own) => {
+  test('gives the same samples stored, in regions of any size, on lines that are tried, and live', async () => {
+    const { given, ids } = inputsFor(step);
+    const params = step.params.parse(own) as Record<string, unknown>;
+    const stored = (await runStep({ step: step.id, inputs: ids, params }, store, { runner: RUNNER })) as Volume[];
+    // all that a run writes in one group, it writes in several
+    const whole = (await runStep({ step: step.id, inputs: ids, params }, store)) as Volume[];
+    const live = (await runStep({ step: step.id, inputs: ids, params, live: true }, store)) as Volume[];
+    const roles = Object.keys(step.outputs);
+    expect(stored).toHaveLength(roles.length);
+    const random = even(11);
+    const within = (most: number, size: number): [number, number] => {
+      const from = Math.floor(((1 + random()) / 2) * Math.max(0, most - size));
+      return [from, Math.min(most, from + size)];
+    };
+    for (const [n, role] of roles.entries()) {
+      const volume = stored[n];
+      const scale = volume.statistics.max - volume.statistics.min;
+      expect(scale).toBeGreaterThan(0);
+      const [ni, nj, nk] = shapeOf(volume);
+      // groups that are held at once have a seam
+      const seam = volume.layouts?.crossline?.chunk[0] as number;
+      if (ni * nj * nk > 2 * Math.max(HELD, 262144)) expect(seam).toBeLessThan(ni);
+      const regions: Region[] = [
+        { i: [0, 1], j: [0, nj], k: [0, nk] },
+        { i: within(ni, 3), j: within(nj, 5), k: within(nk, 77) },
+        { i: within(ni, 1), j: within(nj, 1), k: within(nk, nk) },
+        // across the seam of two groups
+        { i: [seam - 1, Math.min(ni, seam + 1)], j: within(nj, 9), k: within(nk, 40) },
+      ];
+      for (const region of regions) {
+        const kept = await readRegion(store, volume, region);
+        const tried = await tryRegion(step, given, params, store, region);
+        close(tried[role], kept, scale);
+        close(await readRegion(store, live[n], region), kept, scale);
+      }
+      for (const plane of PLANES) {
+        const most = [ni, nj, nk][PLANES.indexOf(plane)];
+        for (const index of [0, most >> 1, most - 1]) {
+          const kept = await readPlane(store, volume, plane, index);
+          close(await readPlane(store, whole[n], plane, index), kept, scale);
+          const { grid, values } = await tryPlane(step, given, params, store, plane, index);
+          expect(shapeOfGrid(grid)).toEqual([ni, nj, nk]);
+          close(values[role], kept, scale);
+        }
+      }
+      const { percentiles: a, absolute: b, ...exact } = volume.statistics;
+      const { percentiles: c, absolute: d, ...other } = whole[n].statistics;
+      for (const key of Object.keys(exact) as (keyof typeof exact)[]) expect(other[key]).toBeCloseTo(exact[key], 4);
+      expect(Math.abs(a['50'] - c['50']) + Math.abs(b['99'] - d['99'])).toBeLessThan(0.02 * scale);
+      expect(live[n].layouts).toBeUndefined();
+      expect(whole[n].traces).toEqual(volume.traces);
+    }
+  }, 60_000);
+});
