@@ -39,10 +39,19 @@ export interface Plan {
   whole: { lines: boolean; traces: boolean };
   /** Most samples that are worked on between two looks whether to go on; as many as the last ones say. */
   pace: { most: number };
+  /** Memory of blocks that is used again for the next, by input. */
+  buffers: Map<Volume, Float32Array>;
 }
 
-/** Reads samples of a region of an input: `[inline][crossline][sample]`, NaN outside it. */
-export type Reader = (volume: Volume, region: Region) => Promise<Float32Array>;
+/**
+ * Reads samples of a region of an input: `[inline][crossline][sample]`, NaN outside it; into what `room` gives, where the
+ * reader has them at hand.
+ */
+export type Reader = (
+  volume: Volume,
+  region: Region,
+  room?: (values: number) => Float32Array,
+) => Promise<Float32Array>;
 
 /** Bring a step together with what goes in; refuses volumes that do not lie on each other. */
 export function planOf(
@@ -80,6 +89,7 @@ export function planOf(
     halo,
     whole: { lines: !Number.isFinite(halo.inline), traces: !Number.isFinite(halo.sample) },
     pace: { most: FIRST_IN_BLOCK },
+    buffers: new Map(),
   };
 }
 
@@ -129,12 +139,21 @@ function halves(plan: Plan, region: Region, most: number): [Region, Region] | nu
   ];
 }
 
+const roomOf = ({ buffers }: Plan, volume: Volume) => (values: number) => {
+  let buffer = buffers.get(volume);
+  if (!buffer || buffer.length < values) {
+    buffer = new Float32Array(values);
+    buffers.set(volume, buffer);
+  }
+  return buffer.subarray(0, values);
+};
+
 async function blockOf(plan: Plan, volume: Volume, of: Region, read: Reader): Promise<Block> {
   const halo = haloOf(plan);
   const region = widened(of, halo);
   const data =
     volume === plan.first || sameSamples(volume, plan.first)
-      ? await read(volume, region)
+      ? await read(volume, region, roomOf(plan, volume))
       : await readOnto(volume, plan.first, region, read);
   return {
     data,
@@ -152,12 +171,12 @@ function keepNulls(block: Block, values: Float32Array, size: Shape3): void {
   const { halo, data } = block;
   const [ni, nj, nk] = size;
   for (let i = 0, to = 0; i < ni; i++)
-    for (let j = 0; j < nj; j++) {
+    for (let j = 0; j < nj; j++, to += nk) {
       const from = ((i + halo.inline) * mj + j + halo.crossline) * mk + halo.sample;
-      for (let k = 0; k < nk; k++, to++) {
-        const value = data[from + k];
-        if (value !== value) values[to] = Number.NaN;
-      }
+      // a sum tells in one pass whether any of a trace is missing
+      let sum = 0;
+      for (let k = from; k < from + nk; k++) sum += data[k];
+      if (sum - sum !== 0) for (let k = 0; k < nk; k++) if (Number.isNaN(data[from + k])) values[to + k] = Number.NaN;
     }
 }
 
@@ -171,8 +190,8 @@ export async function evaluateRegion(
   const { local, params, ready, volumes } = plan;
   const region = shared(regionOf(shapeOfGrid(plan.grid)), wanted);
   const out: Record<string, Float32Array> = {};
-  for (const role of plan.roles) out[role] = new Float32Array(samplesIn(wanted)).fill(Number.NaN);
-  if (!region) return out;
+  const empty = () => new Float32Array(samplesIn(wanted)).fill(Number.NaN);
+  if (!region) return Object.fromEntries(plan.roles.map((role) => [role, empty()]));
   const left = [wholeOf(plan, region)];
   for (let piece = left.pop(); piece; piece = left.pop()) {
     stopIf(signal);
@@ -191,10 +210,12 @@ export async function evaluateRegion(
     for (const [role, data] of Object.entries(values)) {
       if (data.length !== samplesIn(piece))
         throw new RangeError(`${role} has ${data.length} samples for a region of ${samplesIn(piece)}`);
-      if (!out[role]) throw new RangeError(`there is no output called ${role}`);
-      if (!local.grid && !local.fills) keepNulls(blocks[local.volumes[0]], data, sizeOf(piece));
-      if (sameRegion(piece, wanted)) out[role] = data;
-      else copyShared(data, piece, out[role], wanted);
+      if (!plan.roles.includes(role)) throw new RangeError(`there is no output called ${role}`);
+      // what is handed on as it is lies in memory that the next piece is read into
+      const own = Object.values(blocks).some((block) => block.data.buffer === data.buffer) ? data.slice() : data;
+      if (!local.grid && !local.fills) keepNulls(blocks[local.volumes[0]], own, sizeOf(piece));
+      if (sameRegion(piece, wanted)) out[role] = own;
+      else copyShared(own, piece, (out[role] ??= empty()), wanted);
     }
   }
   return out;

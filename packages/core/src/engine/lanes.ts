@@ -1,6 +1,6 @@
 import { stopIf } from '../earth/errors.ts';
 import type { ArrayRef } from '../earth/objects.ts';
-import { copyShared, type Region, samplesIn } from '../numerics/block.ts';
+import { copyShared, holds, type Region, samplesIn } from '../numerics/block.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { readChunk, writeChunk } from '../storage/arrays.ts';
 import { type Piece, putCrosslines, putSlices } from '../storage/groups.ts';
@@ -125,19 +125,20 @@ export async function work(lane: Lane, job: LaneJob): Promise<Found[]> {
 }
 
 async function readItem({ store, plan }: Lane, { role, ref, items, window }: ReadJob, n: number): Promise<void> {
-  const { at, holds } = items[n];
-  const data = ref ? await readChunk(store, ref, at) : await readRegion(store, plan.volumes[role], holds);
-  copyShared(data, holds, window.data, window.region);
+  const { at, holds: has } = items[n];
+  const data = ref ? await readChunk(store, ref, at) : await readRegion(store, plan.volumes[role], has);
+  copyShared(data, has, window.data, window.region);
 }
 
 /** Reads what is in a window from there, and all else from the store. */
 const readerOf =
   ({ store, plan }: Lane, windows: Record<string, Window>): Reader =>
-  (volume, region) => {
+  (volume, region, room) => {
     const role = Object.keys(plan.volumes).find((r) => plan.volumes[r] === volume) as string;
     const window = windows[role];
     if (!window) return readRegion(store, volume, region);
-    const out = new Float32Array(samplesIn(region)).fill(Number.NaN);
+    const out = room?.(samplesIn(region)) ?? new Float32Array(samplesIn(region));
+    if (!holds(window.region, region)) out.fill(Number.NaN);
     copyShared(window.data, window.region, out, region);
     return Promise.resolve(out);
   };
@@ -186,9 +187,9 @@ async function sliceItem(lane: Lane, { items, refs }: SliceJob, n: number, signa
     const ref = refs[role];
     const [lines, , thick] = ref.chunk;
     for (let g = 0; g * lines < ni; g++) {
-      const holds: Region = { i: [g * lines, (g + 1) * lines], j: [0, nj], k: [k0, k0 + thick] };
-      const piece = new Float32Array(samplesIn(holds)).fill(Number.NaN);
-      copyShared(data, region, piece, holds);
+      const of: Region = { i: [g * lines, (g + 1) * lines], j: [0, nj], k: [k0, k0 + thick] };
+      const piece = new Float32Array(samplesIn(of)).fill(Number.NaN);
+      copyShared(data, region, piece, of);
       await writeChunk(store, ref, [g, 0, k0 / thick], piece);
     }
   }

@@ -103,10 +103,10 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
       const share = (i1 - i0) / ni;
       const of = needed(plan, { i: [i0, i1], j: [0, nj], k: [0, nk] });
       for (const job of windows.onto(of)) await part(job, (0.15 * share) / windows.count);
-      for (const room of Object.values(rooms))
+      for (const role of plan.roles)
         // past the last line there is nothing
-        if (i1 - i0 < group) for (const data of Object.values(room)) data?.fill(Number.NaN);
-        else fillEdges(room, layouts, nj);
+        if (i1 - i0 < group) for (const data of Object.values(rooms[role])) (data as Float32Array).fill(Number.NaN);
+        else fillEdges(rooms[role], layouts[role].crossline as ArrayRef);
       const items: [number, number][] = [];
       for (let i = i0; i < i1; i += perItem) items.push([i, Math.min(i1, i + perItem)]);
       await part({ do: 'evaluate', items, windows: windows.now, rooms, layouts, from: i0 }, 0.65 * share);
@@ -141,9 +141,12 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
 }
 
 /** Chunks that a full group does not fill to their far edge: crosslines in the last of them. */
-function fillEdges(room: Room, layouts: Record<string, Layouts>, nj: number): void {
-  const thick = Object.values(layouts)[0].crossline?.chunk[1] ?? 1;
-  if (nj % thick !== 0) room.crossline?.fill(Number.NaN);
+function fillEdges(room: Room, ref: ArrayRef): void {
+  const thick = ref.chunk[1];
+  if (ref.shape[1] % thick !== 0 && room.crossline) {
+    const length = ref.chunk[0] * thick * ref.chunk[2];
+    room.crossline.fill(Number.NaN, room.crossline.length - length);
+  }
 }
 
 /** Lines of the inputs in memory: those around the group that is worked on, each read once. */

@@ -44,6 +44,10 @@ export function widened({ i, j, k }: Region, halo: Halo): Region {
   };
 }
 
+/** Whether all of a region lies in another. */
+export const holds = (a: Region, b: Region): boolean =>
+  (['i', 'j', 'k'] as const).every((axis) => a[axis][0] <= b[axis][0] && b[axis][1] <= a[axis][1]);
+
 /** What two regions share; null where that is nothing. */
 export function shared(a: Region, b: Region): Region | null {
   const axis = (p: [number, number], q: [number, number]): [number, number] => [
