@@ -2,9 +2,9 @@
 // of the step over 14 million samples on two threads against one, beside what plain arithmetic gains from the second.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+import { inThread, localOf, runStep } from '@lithagon/core';
+import { folderStore, threadRunner } from '@lithagon/core/node';
 import { loadKernels, varianceBlock, varianceBlockTwin } from '@lithagon/kernels';
-import { localOf, runStep } from '@lithagon/core';
-import { folderStore, inThread, threadRunner } from '@lithagon/core/node';
 import { arithmetic, countReads, madeVolume } from './engine.mjs';
 import { median, noise, timed } from './support.mjs';
 
@@ -73,7 +73,10 @@ async function workers(dir) {
   one.stop();
   two.stop();
   const counted = countReads(store);
-  await runStep({ step: 'attributes.variance', inputs: { seismic: [volume.id] }, params: { radius: 2 } }, counted.store);
+  await runStep(
+    { step: 'attributes.variance', inputs: { seismic: [volume.id] }, params: { radius: 2 } },
+    counted.store,
+  );
   const [a, b, c, d] = [single, double, plainOne, plainTwo].map((times) => median(times.slice(1)));
   return [
     {
@@ -93,7 +96,11 @@ function memory() {
   const { megabytes, seconds } = JSON.parse(stdout);
   return [
     { what: 'memory of the process while the variance of 4 GB is worked out', value: megabytes, unit: 'MB' },
-    { what: 'that volume worked through in one thread, nothing kept', value: 1000 / seconds, unit: 'million samples/s' },
+    {
+      what: 'that volume worked through in one thread, nothing kept',
+      value: 1000 / seconds,
+      unit: 'million samples/s',
+    },
   ];
 }
 

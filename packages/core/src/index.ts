@@ -20,6 +20,8 @@ export * from './earth/quantities.ts';
 export { visible } from './earth/text.ts';
 export * from './earth/transform.ts';
 export * from './earth/units.ts';
+export { flagged } from './engine/lanes.ts';
+export { inThread, inThreads, type JobRunner, type LaneMessage, type LaneThread, laneOf } from './engine/runner.ts';
 export { METHODS, type Method, type Validation } from './facies/classifier.ts';
 export { cutByLine, type Mesh, meshOfSticks } from './faults/surface.ts';
 export type { Around } from './files/context.ts';

@@ -23,12 +23,13 @@ test('the kernel gives what its plain twin gives, dead traces and samples includ
           return state / 4294967296;
         };
         const traces = size[0] * size[1];
-        const data = Float32Array.from({ length: traces * size[2] }, () => (next() < 0.97 ? next() * 2 - 1 : Number.NaN));
+        const data = Float32Array.from({ length: traces * size[2] }, () =>
+          next() < 0.97 ? next() * 2 - 1 : Number.NaN,
+        );
         // most lines have no gaps
         for (let i = 0; i < size[0]; i++)
           if (next() < 0.6) for (let n = i * size[1] * size[2]; n < (i + 1) * size[1] * size[2]; n++) data[n] ||= 0.25;
-        for (let n = 0; n < traces; n++)
-          if (next() < 0.15) data.fill(Number.NaN, n * size[2], (n + 1) * size[2]);
+        for (let n = 0; n < traces; n++) if (next() < 0.15) data.fill(Number.NaN, n * size[2], (n + 1) * size[2]);
         const block: VarianceBlock = { data, size, radius, half, margin, rows: [0, size[2]] };
         const [a, b] = [roomFor(block), roomFor(block)];
         varianceBlock(kernels, block, a);
@@ -45,7 +46,14 @@ test('the kernel gives what its plain twin gives, dead traces and samples includ
 
 test('alike traces have no variance, unlike ones the hand-worked amount', () => {
   const run = (values: number[]) => {
-    const block: VarianceBlock = { data: Float32Array.from(values), size: [3, 3, 1], radius: 1, half: 0, margin: 0, rows: [0, 1] };
+    const block: VarianceBlock = {
+      data: Float32Array.from(values),
+      size: [3, 3, 1],
+      radius: 1,
+      half: 0,
+      margin: 0,
+      rows: [0, 1],
+    };
     const out = roomFor(block);
     varianceBlock(kernels, block, out);
     return out[0];
@@ -56,7 +64,14 @@ test('alike traces have no variance, unlike ones the hand-worked amount', () => 
 });
 
 test('lengths that do not fit are refused by number', () => {
-  const block: VarianceBlock = { data: new Float32Array(26), size: [3, 3, 3], radius: 1, half: 0, margin: 0, rows: [0, 3] };
+  const block: VarianceBlock = {
+    data: new Float32Array(26),
+    size: [3, 3, 3],
+    radius: 1,
+    half: 0,
+    margin: 0,
+    rows: [0, 3],
+  };
   expect(() => varianceBlock(kernels, block, new Float32Array(3))).toThrow('3 × 3 × 3 has not 26 samples');
   const whole = { ...block, data: new Float32Array(27) };
   expect(() => varianceBlock(kernels, whole, new Float32Array(4))).toThrow('1 × 1 × 3 samples are wanted, not 4');

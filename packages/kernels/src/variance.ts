@@ -46,7 +46,8 @@ export function varianceBlock(kernels: Kernels, block: VarianceBlock, out: Float
   const { data, size, radius, half, margin, rows } = block;
   const [ni, nj, nk] = outOf(block);
   const [mi, mj, mk] = size;
-  if (data.length !== mi * mj * mk) throw new RangeError(`a block of ${size.join(' × ')} has not ${data.length} samples`);
+  if (data.length !== mi * mj * mk)
+    throw new RangeError(`a block of ${size.join(' × ')} has not ${data.length} samples`);
   if (out.length !== ni * nj * nk) throw new RangeError(`${ni} × ${nj} × ${nk} samples are wanted, not ${out.length}`);
   const lines = 2 * radius + 1;
   const lineBytes = 4 * nj * mk;

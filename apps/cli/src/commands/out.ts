@@ -18,6 +18,7 @@ import {
   writeParcel,
 } from '@lithagon/core';
 import { folderStore } from '@lithagon/core/node';
+import { lanes } from '../lanes.ts';
 import { type Output, progressLine } from '../output.ts';
 import { withProject } from '../withProject.ts';
 
@@ -28,6 +29,7 @@ export async function rebuildProject(name: string | undefined, project: string, 
     const onProgress = progressLine(output);
     let now = '';
     const made = await rebuild(store, only, {
+      runner: lanes,
       say: (what) => {
         now = what;
       },

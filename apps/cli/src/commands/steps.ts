@@ -14,6 +14,7 @@ import {
   stepOf,
 } from '@lithagon/core';
 import { crsTable, fileSource } from '@lithagon/core/node';
+import { lanes } from '../lanes.ts';
 import { type Output, pairs, parameterValue, progressLine, table, UsageError } from '../output.ts';
 import { withProject } from '../withProject.ts';
 
@@ -74,6 +75,7 @@ export async function doStep(id: string, options: DoOptions, json: boolean, outp
   const onProgress = progressLine(output);
   const made = await withProject(options.project, { hold: `lithagon do ${id}` }, output, async (store) =>
     runStep({ step: id, inputs: inputs(await store.list()), params, name: options.name }, store, {
+      runner: lanes,
       onProgress: (p) => onProgress(p, id),
     }),
   );
@@ -110,6 +112,7 @@ export async function run(path: string, options: RecipeOptions, output: Output):
         store,
         crsTable,
         set,
+        runner: lanes,
         open: async (file) => fileSource(await within(dir, file)),
         say: (what) => output.err(what),
       }),

@@ -1,9 +1,10 @@
-import type { Volume } from '@lithagon/core';
+import type { StoredVolume, Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 
 /** A worker that answers when it is told to. */
 const asked: { what: string; answer(data: Float32Array): void; fail(message: string): void }[] = [];
+const stopped: string[] = [];
 const remote = () => {
   const ask = (what: string) =>
     new Promise((resolve) => {
@@ -16,7 +17,7 @@ const remote = () => {
   return {
     plane: (_: string, __: Volume, plane: string, index: number) => ask(`${plane} ${index}`),
     coarsePlane: (_: string, __: Volume, plane: string, index: number) => ask(`coarse ${plane} ${index}`),
-    trial: (_: string, step: string, __: object, ___: object, ____: Volume, plane: string, index: number) =>
+    trial: (_: number, __: string, step: string, ...[, , , plane, index]: [object, object, Volume, string, number]) =>
       ask(`trial ${step} ${plane} ${index}`),
     array: (_: string, ref: { key: string }) => ask(`array ${ref.key}`),
   };
@@ -25,6 +26,10 @@ vi.mock('./pool', async () => {
   const { LithagonError } = await import('@lithagon/core');
   return {
     forViews: remote,
+    tryOut: (work: (r: ReturnType<typeof remote>, task: number) => Promise<{ ok: boolean; value?: unknown }>) => ({
+      done: work(remote(), 1).then((o) => o.value),
+      stop: () => stopped.push('stopped'),
+    }),
     unwrap: (o: { ok: boolean; value?: unknown; error?: { code: string; message: string } }) => {
       if (o.ok) return o.value;
       throw new LithagonError('storage', o.error?.message ?? '', {});
@@ -33,7 +38,7 @@ vi.mock('./pool', async () => {
 });
 const { planeKey, planeNow, readArray, readFirstLook, readPlane, trialTook } = await import('./planes');
 
-let volume: Volume;
+let volume: StoredVolume;
 beforeAll(async () => {
   volume = (await layeredField()).seismic;
 });
@@ -113,6 +118,19 @@ test('a trial remembers how long it took, by step, parameters and inputs', async
   await read;
   expect(trialTook(live)).toBe(12);
   expect(trialTook({ ...live, params: { windowMs: 40 } })).toBeUndefined();
+});
+
+test('a trial with other parameters stops those before it; what is stored is not stopped', async () => {
+  const live = { step: 'attributes.variance', params: { windowMs: 20 }, inputs: { seismic: ['seismic'] } };
+  stopped.length = 0;
+  const first = readPlane('p', volume, 'inline', 1, live);
+  const beside = readPlane('p', volume, 'inline', 2, live);
+  const whole = readPlane('p', volume, 'inline', 3);
+  expect(stopped).toHaveLength(0);
+  const second = readPlane('p', volume, 'inline', 1, { ...live, params: { windowMs: 24 } });
+  expect(stopped).toHaveLength(2);
+  for (const { answer } of asked) answer(plane(1));
+  await Promise.all([first, beside, whole, second]);
 });
 
 test('arrays are read once by their key, and again after a failure', async () => {

@@ -1,5 +1,5 @@
-import type { Plane, Volume } from '@lithagon/core';
-import { forViews, unwrap } from './pool';
+import type { ArrayRef, Plane, Volume } from '@lithagon/core';
+import { forViews, tryOut, unwrap } from './pool';
 
 /** Planes read lately, at most this many bytes of them. */
 const MOST_BYTES = 192 << 20;
@@ -47,7 +47,39 @@ export function planeNow(key: string): Float32Array | undefined {
   return data;
 }
 
-/** A plane of a stored volume, or of a step tried on it. */
+/** Trials under way, by what they are asked with: others give way to the latest. */
+const trials = new Map<string, { of: string; stop(): void }>();
+
+/** A plane of a step tried on a volume. */
+function tryPlane(
+  projectId: string,
+  volume: Volume,
+  plane: Plane,
+  index: number,
+  live: LiveStep,
+): Promise<Float32Array> {
+  const of = liveKey(live);
+  const key = planeKey(volume, plane, index, live);
+  // what is tried with other parameters is not wanted any more
+  for (const [other, trial] of trials) {
+    if (trial.of === of) continue;
+    trial.stop();
+    trials.delete(other);
+    pending.delete(other);
+  }
+  const { done, stop } = tryOut((remote, task) =>
+    remote.trial(task, projectId, live.step, live.params, live.inputs, volume, plane, index),
+  );
+  trials.set(key, { of, stop });
+  return done
+    .then(({ data, evaluateMs }) => {
+      trialMs.set(of, evaluateMs);
+      return data;
+    })
+    .finally(() => trials.delete(key));
+}
+
+/** A plane of a volume, or of a step tried on it. */
 export function readPlane(
   projectId: string,
   volume: Volume,
@@ -60,20 +92,20 @@ export function readPlane(
   if (here) return Promise.resolve(here);
   let promise = pending.get(key);
   if (!promise) {
-    const remote = forViews();
     const read = live
-      ? remote.trial(projectId, live.step, live.params, live.inputs, volume, plane, index).then((outcome) => {
-          const { data, evaluateMs } = unwrap(outcome);
-          trialMs.set(liveKey(live), evaluateMs);
-          return data as Float32Array;
-        })
-      : remote.plane(projectId, volume, plane, index).then((outcome) => unwrap(outcome) as Float32Array);
+      ? tryPlane(projectId, volume, plane, index, live)
+      : // planes of live volumes are worked out, and so they wait for each other and not before what is stored
+        volume.layouts
+        ? forViews()
+            .plane(projectId, volume, plane, index)
+            .then((outcome) => unwrap(outcome) as Float32Array)
+        : tryOut((remote) => remote.plane(projectId, volume, plane, index)).done;
     promise = read
       .then((data) => {
         keep(key, data);
         return data;
       })
-      .finally(() => pending.delete(key));
+      .finally(() => pending.get(key) === promise && pending.delete(key));
     pending.set(key, promise);
   }
   return promise;
@@ -86,14 +118,14 @@ export async function readFirstLook(
   plane: Plane,
   index: number,
 ): Promise<Float32Array | null> {
-  if (!volume.layouts.coarse) return null;
+  if (!volume.layouts?.coarse) return null;
   return unwrap(await forViews().coarsePlane(projectId, volume, plane, index)) as Float32Array | null;
 }
 
 const arrays = new Map<string, Promise<Float32Array>>();
 
 /** Values of a horizon or curve. */
-export function readArray(projectId: string, key: string, ref: Volume['layouts']['inline']): Promise<Float32Array> {
+export function readArray(projectId: string, key: string, ref: ArrayRef): Promise<Float32Array> {
   let promise = arrays.get(key);
   if (!promise) {
     promise = forViews()

@@ -2,10 +2,10 @@ import * as Comlink from 'comlink';
 import { filesJobs } from './jobs/files';
 import { planesJobs } from './jobs/planes';
 import { projectJobs } from './jobs/project';
-import { cancel, writeAs } from './jobs/task';
+import { cancel, hearBy, writeAs } from './jobs/task';
 import { wellsJobs } from './jobs/wells';
 
-const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, writeAs };
+const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, hearBy, writeAs };
 
 export type WorkerApi = typeof api;
 

@@ -152,6 +152,7 @@ export async function idbStore(projectId: string, writer?: () => string | null):
   const write = arrayWriter(db);
   const read = reader(db);
   return {
+    door: { project: projectId, token: writer?.() ?? null },
     facts: async () => readableFacts((await factsIn(db)) as ProjectFacts),
     list: async () => (await read.all()).objects,
     get: async (id) => {

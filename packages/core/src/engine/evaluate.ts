@@ -47,20 +47,10 @@ export interface Plan {
  * Reads samples of a region of an input: `[inline][crossline][sample]`, NaN outside it; into what `room` gives, where the
  * reader has them at hand.
  */
-export type Reader = (
-  volume: Volume,
-  region: Region,
-  room?: (values: number) => Float32Array,
-) => Promise<Float32Array>;
+export type Reader = (volume: Volume, region: Region, room?: (values: number) => Float32Array) => Promise<Float32Array>;
 
 /** Bring a step together with what goes in; refuses volumes that do not lie on each other. */
-export function planOf(
-  local: LocalStep,
-  params: unknown,
-  prepared: unknown,
-  volumes: Volumes,
-  roles: string[],
-): Plan {
+export function planOf(local: LocalStep, params: unknown, prepared: unknown, volumes: Volumes, roles: string[]): Plan {
   const first = volumes[local.volumes[0]];
   for (const role of local.volumes.slice(1)) {
     const other = volumes[role];
@@ -139,14 +129,16 @@ function halves(plan: Plan, region: Region, most: number): [Region, Region] | nu
   ];
 }
 
-const roomOf = ({ buffers }: Plan, volume: Volume) => (values: number) => {
-  let buffer = buffers.get(volume);
-  if (!buffer || buffer.length < values) {
-    buffer = new Float32Array(values);
-    buffers.set(volume, buffer);
-  }
-  return buffer.subarray(0, values);
-};
+const roomOf =
+  ({ buffers }: Plan, volume: Volume) =>
+  (values: number) => {
+    let buffer = buffers.get(volume);
+    if (!buffer || buffer.length < values) {
+      buffer = new Float32Array(values);
+      buffers.set(volume, buffer);
+    }
+    return buffer.subarray(0, values);
+  };
 
 async function blockOf(plan: Plan, volume: Volume, of: Region, read: Reader): Promise<Block> {
   const halo = haloOf(plan);
@@ -215,7 +207,10 @@ export async function evaluateRegion(
       const own = Object.values(blocks).some((block) => block.data.buffer === data.buffer) ? data.slice() : data;
       if (!local.grid && !local.fills) keepNulls(blocks[local.volumes[0]], own, sizeOf(piece));
       if (sameRegion(piece, wanted)) out[role] = own;
-      else copyShared(own, piece, (out[role] ??= empty()), wanted);
+      else {
+        out[role] ??= empty();
+        copyShared(own, piece, out[role], wanted);
+      }
     }
   }
   return out;

@@ -101,9 +101,14 @@ export function planFrom(spec: PlanSpec, localOf: (step: string) => LocalStep | 
 }
 
 /** A signal that a flag in shared memory gives: whoever polls it hears at once, even where no message comes through. */
-export function flagged(flags: Int32Array, at = STOP, value = 1): AbortSignal {
-  const { signal } = new AbortController();
-  Object.defineProperty(signal, 'aborted', { get: () => Atomics.load(flags, at) === value });
+export function flagged(flags: Int32Array, at = STOP, value = 1, heard?: AbortSignal): AbortSignal {
+  const signal = heard ?? new AbortController().signal;
+  // what the signal itself was told by a message counts as well
+  let told = signal.aborted;
+  signal.addEventListener('abort', () => {
+    told = true;
+  });
+  Object.defineProperty(signal, 'aborted', { get: () => told || Atomics.load(flags, at) === value });
   return signal;
 }
 
@@ -147,7 +152,12 @@ async function evaluateItem(lane: Lane, job: EvaluateJob, n: number, signal: Abo
   const { windows, rooms, layouts, from } = job;
   const [i0, i1] = job.items[n];
   const [, nj, nk] = shapeOfGrid(lane.plan.grid);
-  const values = await evaluateRegion(lane.plan, { i: [i0, i1], j: [0, nj], k: [0, nk] }, readerOf(lane, windows), signal);
+  const values = await evaluateRegion(
+    lane.plan,
+    { i: [i0, i1], j: [0, nj], k: [0, nk] },
+    readerOf(lane, windows),
+    signal,
+  );
   const found: Found = { from: i0, statistics: {}, missing: {} };
   for (const [role, data] of Object.entries(values)) {
     const room = rooms[role];

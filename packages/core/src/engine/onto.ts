@@ -1,14 +1,21 @@
 import { toIndex, toMap } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import { type Region, sizeOf } from '../numerics/block.ts';
-import type { VolumeGrid } from './local.ts';
 import type { Reader } from './evaluate.ts';
+import type { VolumeGrid } from './local.ts';
 
 /**
  * Samples of a volume at those of another grid: between bins and samples by trilinear interpolation, NaN outside it and
  * beside what it has not. Bins that lie on each other are taken as they are.
+ * @param between whether there is something between its bins, or between its samples only
  */
-export async function readOnto(volume: Volume, grid: VolumeGrid, region: Region, read: Reader): Promise<Float32Array> {
+export async function readOnto(
+  volume: Volume,
+  grid: VolumeGrid,
+  region: Region,
+  read: Reader,
+  between: 'all' | 'samples' = 'all',
+): Promise<Float32Array> {
   const [ni, nj, nk] = sizeOf(region);
   const at = (i: number, j: number) => toIndex(volume.lattice, ...toMap(grid.lattice, i, j));
   const { i, j, k } = region;
@@ -20,8 +27,14 @@ export async function readOnto(volume: Volume, grid: VolumeGrid, region: Region,
     return [low, Math.max(low, Math.min(most, Math.ceil(Math.max(...values) + 1e-6) + 1))];
   };
   const from: Region = {
-    i: span(corners.map((c) => c[0]), volume.lattice.inline.count),
-    j: span(corners.map((c) => c[1]), volume.lattice.crossline.count),
+    i: span(
+      corners.map((c) => c[0]),
+      volume.lattice.inline.count,
+    ),
+    j: span(
+      corners.map((c) => c[1]),
+      volume.lattice.crossline.count,
+    ),
     k: span([down(k[0]), down(k[1] - 1)], vertical.count),
   };
   const out = new Float32Array(ni * nj * nk).fill(Number.NaN);
@@ -31,8 +44,9 @@ export async function readOnto(volume: Volume, grid: VolumeGrid, region: Region,
   for (let a = 0; a < ni; a++)
     for (let b = 0; b < nj; b++) {
       const [x, y] = at(i[0] + a, j[0] + b);
+      if (between === 'samples' && !(onOne(x) && onOne(y))) continue;
       for (let c = 0; c < nk; c++)
-        out[(a * nj + b) * nk + c] = between(data, size, x - from.i[0], y - from.j[0], down(k[0] + c) - from.k[0]);
+        out[(a * nj + b) * nk + c] = mixed(data, size, x - from.i[0], y - from.j[0], down(k[0] + c) - from.k[0]);
     }
   return out;
 }
@@ -45,7 +59,10 @@ function sides(x: number, count: number): [number, number, number] | null {
   return low >= 0 && low + 1 < count ? [low, low + 1, x - low] : null;
 }
 
-function between(data: Float32Array, [ni, nj, nk]: [number, number, number], x: number, y: number, z: number): number {
+/** Whether a place is that of a line. */
+const onOne = (x: number) => Math.abs(x - Math.round(x)) < 1e-3;
+
+function mixed(data: Float32Array, [ni, nj, nk]: [number, number, number], x: number, y: number, z: number): number {
   const [a, b, c] = [sides(x, ni), sides(y, nj), sides(z, nk)];
   if (!a || !b || !c) return Number.NaN;
   let sum = 0;

@@ -1,6 +1,6 @@
 import type { Store } from '../storage/store.ts';
 import { DONE, type Found, type Lane, type LaneJob, NEXT, type PlanSpec, planFrom, STOP, work } from './lanes.ts';
-import type { LocalStep } from './local.ts';
+import { type LocalStep, shapeOfGrid } from './local.ts';
 
 /** Lanes that work on one run. */
 export interface Session {
@@ -63,6 +63,12 @@ export type LaneMessage =
   | { what: 'do'; session: number; job: LaneJob }
   | { what: 'end'; session: number };
 
+/** Samples below which one thread does them all. */
+const FEW = 3e6;
+
+const samplesOf = ({ volumes }: PlanSpec) =>
+  Object.values(volumes).reduce((sum, volume) => sum + shapeOfGrid(volume).reduce((a, n) => a * n, 1), 0);
+
 let sessions = 0;
 
 /** Lanes in threads of their own, which see shared memory and open the store by its door. */
@@ -71,8 +77,8 @@ export function inThreads(threads: LaneThread[], alone: JobRunner): JobRunner {
     lanes: threads.length,
     room: (values) => new Float32Array(new SharedArrayBuffer(4 * values)),
     async begin(spec, store, signal, onDone) {
-      // a store that only this thread has
-      if (store.door === undefined) return alone.begin(spec, store, signal, onDone);
+      // a store that only this thread has, or so little that waking the others takes longer
+      if (store.door === undefined || samplesOf(spec) < FEW) return alone.begin(spec, store, signal, onDone);
       const flags = newFlags(true);
       const session = ++sessions;
       const stop = () => void Atomics.store(flags, STOP, 1);

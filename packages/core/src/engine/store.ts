@@ -66,7 +66,9 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
   const layouts: Record<string, Layouts> = {};
   const coarse: Record<string, Awaited<ReturnType<typeof coarseWriter>>> = {};
   for (const role of plan.roles) {
-    const of = Object.fromEntries(PLANES.map((plane) => [plane, layoutFor(idFor(role), shape, plane, undefined, runner.held)]));
+    const of = Object.fromEntries(
+      PLANES.map((plane) => [plane, layoutFor(idFor(role), shape, plane, undefined, runner.held)]),
+    );
     for (const plane of PLANES) await createArray(store, of[plane], DIMENSIONS);
     coarse[role] = await coarseWriter(store, idFor(role), shape, undefined, coarseBy(shape));
     layouts[role] = { ...(of as unknown as Layouts), ...(coarse[role] ? { coarse: coarse[role].layouts } : {}) };
@@ -103,8 +105,8 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
       const share = (i1 - i0) / ni;
       const of = needed(plan, { i: [i0, i1], j: [0, nj], k: [0, nk] });
       for (const job of windows.onto(of)) await part(job, (0.15 * share) / windows.count);
+      // past the last line there is nothing
       for (const role of plan.roles)
-        // past the last line there is nothing
         if (i1 - i0 < group) for (const data of Object.values(rooms[role])) (data as Float32Array).fill(Number.NaN);
         else fillEdges(rooms[role], layouts[role].crossline as ArrayRef);
       const items: [number, number][] = [];
@@ -201,7 +203,8 @@ function linesIn({ i }: Region, thick: number, [, nj, nk]: Shape3): Region[] {
   return out;
 }
 
-const sameGrid = (a: VolumeGrid, b: VolumeGrid) => JSON.stringify([a.lattice, a.vertical]) === JSON.stringify([b.lattice, b.vertical]);
+const sameGrid = (a: VolumeGrid, b: VolumeGrid) =>
+  JSON.stringify([a.lattice, a.vertical]) === JSON.stringify([b.lattice, b.vertical]);
 
 /** Work by whole slices: they are put aside as they come, and the results put together from them by lines. */
 async function storeBySlices(spec: PlanSpec, plan: Plan, work: StoreWork): Promise<Record<string, Stored>> {
@@ -209,7 +212,9 @@ async function storeBySlices(spec: PlanSpec, plan: Plan, work: StoreWork): Promi
   const shape = shapeOfGrid(plan.grid);
   const own = `${idFor(plan.roles[0])}/source`;
   const cut = await cutForSlices(spec, plan, store, own, signal);
-  const refs = Object.fromEntries(plan.roles.map((role) => [role, layoutFor(`${idFor(role)}/scratch`, shape, 'slice', undefined, runner.held)]));
+  const refs = Object.fromEntries(
+    plan.roles.map((role) => [role, layoutFor(`${idFor(role)}/scratch`, shape, 'slice', undefined, runner.held)]),
+  );
   for (const role of plan.roles) await createArray(store, refs[role], DIMENSIONS);
   const thick = refs[plan.roles[0]].chunk[2];
   const items: [number, number][] = [];
@@ -226,10 +231,14 @@ async function storeBySlices(spec: PlanSpec, plan: Plan, work: StoreWork): Promi
   for (const [n, role] of plan.roles.entries()) {
     const aside: Volume = { ...plan.first, layouts: { inline: refs[role] } };
     const asIs: PlanSpec = { step: '', params: {}, prepared: null, volumes: { volume: aside }, roles: [role] };
-    const stored = await storeByLines(asIs, planFrom(asIs, () => undefined), {
-      ...work,
-      progress: (part) => progress(0.6 + (0.4 * (n + part)) / plan.roles.length),
-    });
+    const stored = await storeByLines(
+      asIs,
+      planFrom(asIs, () => undefined),
+      {
+        ...work,
+        progress: (part) => progress(0.6 + (0.4 * (n + part)) / plan.roles.length),
+      },
+    );
     out[role] = { ...stored[role], traces: plan.first.traces };
     await store.removeArrays(`${idFor(role)}/scratch/`);
   }
@@ -237,7 +246,13 @@ async function storeBySlices(spec: PlanSpec, plan: Plan, work: StoreWork): Promi
 }
 
 /** The inputs with copies for slices, made for this run where they have none: slices through inlines would read all for each. */
-async function cutForSlices(spec: PlanSpec, plan: Plan, store: Store, key: string, signal?: AbortSignal): Promise<PlanSpec> {
+async function cutForSlices(
+  spec: PlanSpec,
+  plan: Plan,
+  store: Store,
+  key: string,
+  signal?: AbortSignal,
+): Promise<PlanSpec> {
   const volumes = { ...spec.volumes };
   for (const [role, volume] of Object.entries(volumes)) {
     if (!volume.layouts || volume.layouts.slice) continue;

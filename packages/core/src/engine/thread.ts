@@ -3,7 +3,7 @@ import { parentPort } from 'node:worker_threads';
 import { plain } from '../earth/errors.ts';
 import { localOf } from '../steps/index.ts';
 import { laneStore } from '../storage/folder.ts';
-import { laneOf, type LaneMessage } from './runner.ts';
+import { type LaneMessage, laneOf } from './runner.ts';
 
 const answer = laneOf((door) => laneStore(door as string), localOf);
 

@@ -5,7 +5,9 @@ import { inThreads, type JobRunner, type LaneMessage, type LaneThread } from './
 
 /** A thread of Node that is a lane; it does not keep the process alive while it waits. */
 function spawn(): LaneThread & { stop(): void } {
-  const worker = new Worker(new URL('./thread.js', import.meta.url));
+  // from the sources, threads are those of the build
+  const built = import.meta.url.endsWith('.ts') ? '../../dist/engine/thread.js' : './thread.js';
+  const worker = new Worker(new URL(built, import.meta.url));
   worker.unref();
   let asked = 0;
   const waiting = new Map<number, { resolve(found: Found[]): void; reject(cause: unknown): void }>();
@@ -31,8 +33,22 @@ function spawn(): LaneThread & { stop(): void } {
   };
 }
 
-/** Lanes in threads of Node, for stores that have a door; they end with `stop`. */
+/** Lanes in threads of Node, for stores that have a door; they are started when they are first asked, and end with `stop`. */
 export function threadRunner(count: number, alone: JobRunner): JobRunner & { stop(): void } {
-  const threads = Array.from({ length: count }, spawn);
-  return { ...inThreads(threads, alone), stop: () => threads.forEach((thread) => thread.stop()) };
+  const started: ReturnType<typeof spawn>[] = [];
+  const threads = Array.from(
+    { length: count },
+    (_, n): LaneThread => ({
+      ask(message) {
+        started[n] ??= spawn();
+        return started[n].ask(message);
+      },
+    }),
+  );
+  return {
+    ...inThreads(threads, alone),
+    stop: () => {
+      for (const thread of started) thread?.stop();
+    },
+  };
 }

@@ -99,7 +99,7 @@ knownEverywhere(builtIn.map((step) => step.id));
 export { meanSpectrum } from '../conditioning/filter.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
-export { localOf, type Tried, tryPlane, tryRegion } from './local.ts';
+export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';
 export { checkParams } from './params.ts';
 export { givenOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';

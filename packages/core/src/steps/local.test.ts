@@ -15,7 +15,11 @@ import { madeVolume } from '../testing/volume.ts';
 import { type AnyStep, allSteps, type InputSpec, localOf, runStep, tryPlane, tryRegion } from './index.ts';
 
 // several slabs of inlines, and with what a runner is told to hold several groups of them
-const LATTICE: Lattice = { ...TURNED, inline: { first: 1000, step: 1, count: 13 }, crossline: { first: 2000, step: 2, count: 37 } };
+const LATTICE: Lattice = {
+  ...TURNED,
+  inline: { first: 1000, step: 1, count: 13 },
+  crossline: { first: 2000, step: 2, count: 37 },
+};
 const SAMPLES = 901;
 const HELD = 1.2e5;
 const RUNNER = { ...inThread(localOf), held: HELD };
@@ -41,7 +45,13 @@ async function made(name: string, seed: number): Promise<Volume> {
 beforeAll(async () => {
   store = memoryStore();
   objects.push(await made('Seismic', 3), await made('Second', 4));
-  const top = await madeHorizon(store, 'Top', 'twt', (i, j) => (i === 2 && j === 2 ? Number.NaN : 500 + 6 * i + 3 * j), LATTICE);
+  const top = await madeHorizon(
+    store,
+    'Top',
+    'twt',
+    (i, j) => (i === 2 && j === 2 ? Number.NaN : 500 + 6 * i + 3 * j),
+    LATTICE,
+  );
   const base = await madeHorizon(store, 'Base', 'twt', (i, j) => 900 + 4 * i - 2 * j, LATTICE);
   const sea = await madeHorizon(store, 'Sea bed', 'depth', (i, j) => 90 + i + 0.5 * j, LATTICE);
   const model: VelocityModel = {
@@ -69,11 +79,13 @@ function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]>
       (o) =>
         o.kind === spec.kind &&
         (!spec.domain || !('domain' in o) || o.domain === spec.domain) &&
-        (!spec.quantity || !('quantity' in o) || spec.quantity.includes(o.quantity)),
+        (!spec.quantity || !('quantity' in o) || (spec.quantity as string[]).includes(o.quantity)),
     );
     given[role] = spec.many ? fit : fit[0];
   }
-  const ids = Object.fromEntries(Object.entries(given).map(([role, o]) => [role, [o ?? []].flat().map((each) => each.id)]));
+  const ids = Object.fromEntries(
+    Object.entries(given).map(([role, o]) => [role, [o ?? []].flat().map((each) => each.id)]),
+  );
   return { given, ids };
 }
 

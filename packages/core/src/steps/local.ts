@@ -1,8 +1,9 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { EarthObject, Volume } from '../earth/objects.ts';
-import { evaluateRegion, type Plan, planOf } from '../engine/evaluate.ts';
+import { evaluateRegion, type Plan, planOf, type Reader } from '../engine/evaluate.ts';
 import type { PlanSpec } from '../engine/lanes.ts';
 import { type Given, type LocalStep, shapeOfGrid, type VolumeGrid, type Volumes } from '../engine/local.ts';
+import { readOnto } from '../engine/onto.ts';
 import { inThread, type JobRunner } from '../engine/runner.ts';
 import { storeResults } from '../engine/store.ts';
 import type { Region } from '../numerics/block.ts';
@@ -149,7 +150,35 @@ export async function tryPlane(
 ): Promise<Tried> {
   const { plan } = await planned(step, given, params, store, signal);
   const region = planeRegion(shapeOfGrid(plan.grid), plane, index);
-  return { grid: gridOf(plan.grid), values: await evaluateRegion(plan, region, (v, r) => readRegion(store, v, r), signal) };
+  return {
+    grid: gridOf(plan.grid),
+    values: await evaluateRegion(plan, region, (v, r) => readRegion(store, v, r), signal),
+  };
+}
+
+/**
+ * The same at the samples of a plane of the first input, for a view that shows that: empty where the results have no line,
+ * and between their samples by a straight line.
+ */
+export async function tryOn(
+  step: AnyStep,
+  given: Given,
+  params: unknown,
+  store: Store,
+  plane: Plane,
+  index: number,
+  signal?: AbortSignal,
+): Promise<Record<string, Float32Array>> {
+  const { plan } = await planned(step, given, params, store, signal);
+  const region = planeRegion(shapeOfGrid(plan.first), plane, index);
+  const read: Reader = (volume, r) => readRegion(store, volume, r);
+  if (plan.grid === (plan.first as VolumeGrid)) return evaluateRegion(plan, region, read, signal);
+  const out: Record<string, Float32Array> = {};
+  for (const role of plan.roles) {
+    const results: Reader = async (_, r) => (await evaluateRegion(plan, r, read, signal))[role];
+    out[role] = await readOnto({ ...plan.first, ...gridOf(plan.grid) }, plan.first, region, results, 'samples');
+  }
+  return out;
 }
 
 /** The same for any region. */

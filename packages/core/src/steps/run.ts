@@ -1,20 +1,12 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import { type EarthObject, objectSchema } from '../earth/objects.ts';
+import type { Given } from '../engine/local.ts';
+import type { JobRunner } from '../engine/runner.ts';
 import { dependents } from '../project/catalogue/catalogue.ts';
 import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells/wells.ts';
-import type { Given } from '../engine/local.ts';
-import type { JobRunner } from '../engine/runner.ts';
 import type { Store } from '../storage/store.ts';
-import {
-  type AnyStep,
-  type Draft,
-  eachRole,
-  type InputSpec,
-  type OutputSpec,
-  type Preview,
-  stepOf,
-} from './define.ts';
+import { type AnyStep, type Draft, eachRole, type InputSpec, type OutputSpec, type Preview, stepOf } from './define.ts';
 import { localRun } from './local.ts';
 import { checkParams } from './params.ts';
 
@@ -182,7 +174,9 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       throw new LithagonError('step', `${step.title} cannot be kept live: it looks at everything at once.`, {
         fix: 'Run it.',
       });
-    const run = step.local ? localRun(step, request.live ? 'live' : (options.runner ?? null)) : (step.run as NonNullable<AnyStep['run']>);
+    const run = step.local
+      ? localRun(step, request.live ? 'live' : (options.runner ?? null))
+      : (step.run as NonNullable<AnyStep['run']>);
     const drafts: Record<string, Draft> = await run({
       inputs,
       around,

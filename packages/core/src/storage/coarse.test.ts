@@ -1,10 +1,12 @@
 import { expect, test } from 'vitest';
 import type { Volume } from '../earth/objects.ts';
+import type { Shape3 } from '../numerics/block.ts';
 import { MADE, TURNED } from '../testing/objects.ts';
 import { madeVolume } from '../testing/volume.ts';
 import { memoryStore } from './memory.ts';
 import { readCoarsePlane, readPlane } from './planes.ts';
-import { coarseBy, PLANES, remakePlanes, type Shape3, volumeWriter } from './volumes.ts';
+import { storedOf } from './regions.ts';
+import { coarseBy, PLANES, remakePlanes, volumeWriter } from './volumes.ts';
 
 const SHAPE: Shape3 = [13, 11, 8];
 /** Even along both lines, so that interpolation between kept traces gives it back. */
@@ -42,7 +44,7 @@ test('a large volume keeps every fourth or eighth trace, a small one nothing bes
 
 test('a first look is the plane itself where its traces are kept, and between them by interpolation', async () => {
   const { store, volume } = await large();
-  expect(volume.layouts.coarse?.by).toBe(4);
+  expect(storedOf(volume).coarse?.by).toBe(4);
   for (const [plane, index] of [
     ['inline', 8],
     ['crossline', 4],
@@ -68,7 +70,7 @@ test('it is made again with the other copies, as when a parcel is opened', async
   const before = await Promise.all(PLANES.map((plane) => readCoarsePlane(store, volume, plane, 5)));
   await store.removeArrays('v/coarse');
   await store.removeArrays('v/crossline');
-  await remakePlanes(store, volume.layouts);
+  await remakePlanes(store, storedOf(volume));
   const after = await Promise.all(PLANES.map((plane) => readCoarsePlane(store, volume, plane, 5)));
   expect(after).toEqual(before);
 });

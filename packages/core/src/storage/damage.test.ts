@@ -12,6 +12,7 @@ import { chunkKey } from './keys.ts';
 import { memoryStore } from './memory.ts';
 import { writeParcel } from './parcel.ts';
 import { readInlines, readPlane, shapeOf } from './planes.ts';
+import { storedOf } from './regions.ts';
 import type { Store } from './store.ts';
 
 let store: Store;
@@ -28,7 +29,7 @@ async function cut(key: string, bytes: number) {
 
 describe.each([0, 1, 100, 1e6])('a chunk of %i bytes', (bytes) => {
   test('is not read as data: the object and the part are named, by export and by attributes too', async () => {
-    const key = chunkKey(volume.layouts.inline, [0, 0, 0]);
+    const key = chunkKey(storedOf(volume).inline, [0, 0, 0]);
     await cut(key, bytes);
     await expect(readPlane(store, volume, 'inline', 0)).rejects.toMatchObject({
       code: 'damaged',
@@ -53,7 +54,7 @@ test('crosslines and slices whose copy is damaged are put together from the inli
   const [ni, , nk] = shapeOf(volume);
   const before = await readPlane(store, volume, 'crossline', 4);
   for (const plane of ['crossline', 'slice'] as const) {
-    const ref = volume.layouts[plane];
+    const ref = storedOf(volume)[plane];
     if (ref) await cut(chunkKey(ref, [0, 0, 0]), 5);
   }
   expect(await readPlane(store, volume, 'crossline', 4)).toEqual(before);
@@ -67,7 +68,7 @@ test('what was computed is made again from what it was made from, and then whole
     store,
   )) as Volume[];
   const before = await readPlane(store, made, 'inline', 1);
-  await cut(chunkKey(made.layouts.inline, [0, 0, 0]), 40);
+  await cut(chunkKey(storedOf(made).inline, [0, 0, 0]), 40);
   const [found] = await damagesOf(store, made);
   expect(found.sentence).toMatch(/The data of Gained are damaged: a part.*Rebuild it to have it whole\./);
   expect(await damagesOf(store, volume)).toEqual([]);

@@ -42,7 +42,8 @@ export async function readCoarsePlane(
   const [ni, nj, nk] = shapeOf(volume);
   const { by } = coarse;
   const [ci, cj] = coarse.inline.shape;
-  const planeOf = (of: Plane, n: number) => readFrom(store, coarse[of], planeRegion(coarse.inline.shape as Shape3, of, n));
+  const planeOf = (of: Plane, n: number) =>
+    readFrom(store, coarse[of], planeRegion(coarse.inline.shape as Shape3, of, n));
   if (plane === 'slice') {
     const from = await planeOf('slice', index);
     const wide = spread(from, ci, cj, nj, by, 1);

@@ -19,6 +19,7 @@ export type Plane = 'inline' | 'crossline' | 'slice';
 
 /** The copies of a stored volume. */
 export type Layouts = NonNullable<Volume['layouts']>;
+export type StoredVolume = Volume & { layouts: Layouts };
 
 export const PLANES: Plane[] = ['inline', 'crossline', 'slice'];
 export const AXIS = { inline: 0, crossline: 1, slice: 2 } as const;
@@ -295,7 +296,14 @@ function planeCutter(store: Store, layouts: Omit<Layouts, 'coarse'>) {
     if (!whole) out.fill(Number.NaN);
     return out;
   };
-  const copy = async (ref: ArrayRef, put: typeof putSlices, whole: boolean, i0: number, data: Float32Array, lines: number) => {
+  const copy = async (
+    ref: ArrayRef,
+    put: typeof putSlices,
+    whole: boolean,
+    i0: number,
+    data: Float32Array,
+    lines: number,
+  ) => {
     const count = piecesOfGroup(ref, i0, lines).length;
     const out = pieces(ref, count, whole && lines === ref.chunk[0]);
     for (let n = 0; n < lines; n++) put(ref, out, n, data.subarray(n * nj * nk, (n + 1) * nj * nk));

@@ -1,10 +1,10 @@
 import type { Lattice } from '../earth/lattice.ts';
-import { type Logs, TOP_COLUMNS, type Volume, type Well, type WellTable } from '../earth/objects.ts';
+import { type Logs, TOP_COLUMNS, type Well, type WellTable } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import type { Store } from '../storage/store.ts';
-import { volumeWriter } from '../storage/volumes.ts';
+import { type StoredVolume, volumeWriter } from '../storage/volumes.ts';
 import { MADE, madeHorizon } from './objects.ts';
 import { even } from './random.ts';
 
@@ -127,7 +127,7 @@ const table = (kind: WellTable['kind'], well: string, rows: WellTable['rows']): 
 });
 
 /** The field in a store: seismic with a little noise, one vertical well with logs, tops and checkshots, the sea bed. */
-export async function layeredField(noise = 0.02): Promise<{ store: Store; seismic: Volume; well: Well }> {
+export async function layeredField(noise = 0.02): Promise<{ store: Store; seismic: StoredVolume; well: Well }> {
   const store = memoryStore('Layered');
   const [ni, nj, nk] = [FIELD.inline.count, FIELD.crossline.count, 301];
   const writer = await volumeWriter(store, 'seismic', [ni, nj, nk]);
@@ -169,7 +169,7 @@ export async function layeredField(noise = 0.02): Promise<{ store: Store; seismi
   await writer.finish();
   const statistics = new RunningStatistics();
   statistics.add(slab.subarray(0, ni * nj * nk));
-  const seismic: Volume = {
+  const seismic: StoredVolume = {
     id: 'seismic',
     kind: 'volume',
     name: 'Seismic',

@@ -1,8 +1,7 @@
 import type { Lattice } from '../earth/lattice.ts';
-import type { Volume } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import type { Store } from '../storage/store.ts';
-import { volumeWriter } from '../storage/volumes.ts';
+import { type StoredVolume, volumeWriter } from '../storage/volumes.ts';
 import { MADE, TURNED } from './objects.ts';
 
 /** A volume from a function of inline, crossline and sample indexes, put in a store. */
@@ -16,7 +15,7 @@ export async function madeVolume(
     step: number;
     name: string;
   }>,
-): Promise<Volume> {
+): Promise<StoredVolume> {
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
   const id = `volume-${name.replace(/[^A-Za-z0-9]+/g, '-').slice(0, 60)}`;
   const writer = await volumeWriter(store, id, [ni, nj, samples]);
@@ -38,7 +37,7 @@ export async function madeVolume(
     await writer.write(i0, slab);
   }
   await writer.finish();
-  const volume: Volume = {
+  const volume: StoredVolume = {
     id,
     kind: 'volume',
     name,

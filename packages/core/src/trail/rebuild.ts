@@ -103,9 +103,14 @@ export async function rebuild(store: Store, only: string | undefined, options: R
         inputs: askedInputs(object),
         params: knownParams(object),
         replaces: Object.keys(replaces).length > 0 ? replaces : { [firstRole(object)]: object.id },
+        live: object.kind === 'volume' && !object.layouts,
       },
       store,
-      { signal: options.signal, onProgress: (part) => options.onProgress?.((n + part) / order.length) },
+      {
+        signal: options.signal,
+        runner: options.runner,
+        onProgress: (part) => options.onProgress?.((n + part) / order.length),
+      },
     );
     await running.catch((cause) => {
       if (made.length === 0 || !options.signal?.aborted) throw cause;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LithagonError } from '../earth/errors.ts';
 import { type EarthObject, faultSchema, picksSchema, polygonSchema } from '../earth/objects.ts';
+import type { JobRunner } from '../engine/runner.ts';
 import { type LoadContext, loadFile } from '../files/load.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { findObject } from '../project/catalogue/find.ts';
@@ -95,6 +96,8 @@ export interface RunRecipeOptions extends LoadContext {
   /** Parameters by `step.param`, over those of the recipe. */
   set?: Record<string, unknown>;
   say?: (what: string) => void;
+  /** Where local steps are worked on. */
+  runner?: JobRunner;
 }
 
 /** Load a recipe's files and run its steps, in order. Everything is checked that can be before the first is run. */
@@ -133,6 +136,7 @@ export async function runRecipe(recipe: Recipe, options: RunRecipeOptions): Prom
     );
     await runStep({ step, name, inputs: ids, params: params[n] }, options.store, {
       signal: options.signal,
+      runner: options.runner,
       onProgress: (part) => options.onProgress?.(part, name),
     });
   }

@@ -132,7 +132,7 @@ describe('what views draw', () => {
     const seismic = (await named('Seismic')) as Volume;
     const request = { step: 'attributes.variance', inputs: { seismic: [seismic.id] }, params: { windowMs: 40 } };
     const trial = got(
-      await planesJobs.trial(project, request.step, request.params, request.inputs, seismic, 'inline', 5),
+      await planesJobs.trial(next(), project, request.step, request.params, request.inputs, seismic, 'inline', 5),
     );
     const [id] = got(await projectJobs.run(next(), project, request, silent, silent));
     const stored = got(await planesJobs.plane(project, (await store.get(id)) as Volume, 'inline', 5));

@@ -8,11 +8,12 @@ import {
   readPlane,
   readWhole,
   stepOf,
-  tryLocal,
+  stopIf,
+  tryOn,
   type Volume,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { outcome, storeOf } from './task';
+import { breathe, outcome, storeOf, withCancel } from './task';
 
 /** What views draw: planes of volumes, traces along a path, arrays, trials. */
 export const planesJobs = {
@@ -57,6 +58,7 @@ export const planesJobs = {
 
   /** One plane of what a step would give there, and how long it took, for an estimate of the whole. */
   trial: (
+    task: number,
     projectId: string,
     step: string,
     params: Record<string, unknown>,
@@ -65,14 +67,17 @@ export const planesJobs = {
     plane: Plane,
     index: number,
   ) =>
-    outcome(async () => {
+    withCancel(task, async (signal) => {
       const known = stepOf(step);
-      const local = known?.local ?? known?.trial;
-      if (!known || !local) throw new Error(`${step} has no trial`);
+      if (!known?.local) throw new Error(`${step} has no trial`);
       const store = await storeOf(projectId);
+      // a later trial may have come while this one waited
+      await breathe();
+      stopIf(signal);
       const started = performance.now();
-      const given = await givenOf(known, inputs, store);
-      const data = await tryLocal(local, checkParams(known, params), store, volume, plane, index, given);
+      const given = { ...(await givenOf(known, inputs, store)), [known.local.volumes[0]]: volume };
+      const values = await tryOn(known, given, checkParams(known, params), store, plane, index, signal);
+      const data = values[Object.keys(known.outputs)[0]];
       const timed = { data, evaluateMs: performance.now() - started };
       return Comlink.transfer(timed, [data.buffer]);
     }),

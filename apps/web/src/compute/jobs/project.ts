@@ -16,6 +16,7 @@ import {
 } from '@lithagon/core';
 import { createProject, idbStore } from '../../storage/idbStore';
 import { making, touchProject } from '../../storage/projects';
+import { lanes } from '../lanes';
 import { breathe, outcome, type Progress, storeOf, withCancel, yielding } from './task';
 
 /** What changes a project or takes it out: runs, rebuilding, exports, parcels. */
@@ -33,6 +34,7 @@ export const projectJobs = {
       const store = yielding(await storeOf(projectId));
       const made = await runStep(request, store, {
         signal,
+        runner: lanes,
         onProgress: (part) => progress(part, ''),
         onPreview: (map) => preview(map),
       });
@@ -54,6 +56,7 @@ export const projectJobs = {
       let now = '';
       return rebuild(store, only, {
         signal,
+        runner: lanes,
         say: (name) => {
           now = name;
         },

@@ -1,13 +1,5 @@
-import { asLithagonError, type Store } from '@lithagon/core';
+import { flagged, type PlainError, plain, type Store } from '@lithagon/core';
 import { idbStore } from '../../storage/idbStore';
-
-/** An error as it crosses from a worker to the page. */
-export interface PlainError {
-  code: string;
-  message: string;
-  object?: string;
-  fix?: string;
-}
 
 export type Outcome<T> = { ok: true; value: T } | { ok: false; error: PlainError };
 
@@ -39,8 +31,7 @@ export async function outcome<T>(work: () => Promise<T>): Promise<Outcome<T>> {
   try {
     return { ok: true, value: await work() };
   } catch (cause) {
-    const { code, message, object, fix } = asLithagonError(cause);
-    return { ok: false, error: { code, message, object, fix } };
+    return { ok: false, error: plain(cause) };
   }
 }
 
@@ -56,11 +47,19 @@ export const breathe = () =>
     port2.postMessage(null);
   });
 
+/** Flags that the page shares, by which a task hears of a cancel while it computes and no message comes through. */
+let flags: Int32Array | null = null;
+
+export function hearBy(shared: Int32Array): void {
+  flags = shared;
+}
+
 /** Work that the page may cancel by the number of its task. */
 export function withCancel<T>(task: number, work: (signal: AbortSignal) => Promise<T>): Promise<Outcome<T>> {
   const controller = new AbortController();
   running.set(task, controller);
-  return outcome(() => work(controller.signal)).finally(() => running.delete(task));
+  const signal = flags ? flagged(flags, task % flags.length, task, controller.signal) : controller.signal;
+  return outcome(() => work(signal)).finally(() => running.delete(task));
 }
 
 /** A store whose writes give way to messages, so that a cancel reaches a run at every chunk. */

@@ -1,4 +1,4 @@
-import { asLithagonError, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
+import { type ArrayRef, asLithagonError, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
@@ -98,7 +98,7 @@ export function usePlane(
 export function useArray(
   id: string | undefined,
   revision: string | undefined,
-  ref: Volume['layouts']['inline'] | undefined,
+  ref: ArrayRef | undefined,
 ): Float32Array | null {
   const projectId = useProject((s) => s.id);
   const [data, setData] = useState<Float32Array | null>(null);

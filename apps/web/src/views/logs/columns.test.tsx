@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { type EarthObject, readWhole, type Store, type Volume, type Well } from '@lithagon/core';
+import { type ArrayRef, type EarthObject, readWhole, type Store, type Well } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { renderHook } from '@testing-library/react';
 import { beforeAll, beforeEach, expect, test, vi } from 'vitest';
@@ -10,7 +10,7 @@ import { waitFor } from '../../testing/page';
 let store: Store;
 const read: string[] = [];
 vi.mock('../../compute/planes', () => ({
-  readArray: (_: string, key: string, ref: Volume['layouts']['inline']) => {
+  readArray: (_: string, key: string, ref: ArrayRef) => {
     read.push(key);
     return readWhole(store, ref);
   },

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { type EarthObject, type Horizon, readWhole, type Volume } from '@lithagon/core';
+import { type ArrayRef, type EarthObject, type Horizon, readWhole } from '@lithagon/core';
 import { renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { useDesk } from '../../state/desk';
@@ -11,7 +11,7 @@ let field: ReturnType<typeof fieldOnTheDesk>;
 const plane = new Float32Array(18 * 24).fill(0.5);
 vi.mock('../../compute/planes', async (original) => ({
   ...(await original<object>()),
-  readArray: (_: string, __: string, ref: Volume['layouts']['inline']) => readWhole(field.store, ref),
+  readArray: (_: string, __: string, ref: ArrayRef) => readWhole(field.store, ref),
   readFirstLook: async () => null,
   readPlane: async () => plane,
 }));

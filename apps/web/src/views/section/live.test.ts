@@ -21,14 +21,13 @@ function giving(quantity?: Quantity): string {
       reach: 'local',
       inputs: { seismic: { kind: 'volume', title: 'Seismic' } },
       params: z.object({}),
-      outputs: {},
+      outputs: { given: { kind: 'volume', title: 'Given' } },
       local: {
-        input: 'seismic',
-        quantity,
+        volumes: ['seismic'],
+        outputs: { given: { quantity } },
         halo: () => ({ inline: 0, crossline: 0, sample: 0 }),
-        evaluate: (block) => block.data,
+        evaluate: ({ seismic }) => ({ given: seismic.data }),
       },
-      run: async () => ({}),
     }),
   );
   return 'test.giving';

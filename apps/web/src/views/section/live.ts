@@ -2,7 +2,12 @@ import { quantityFacts, stepOf } from '@lithagon/core';
 import { quantityText } from '../common/ColorBar';
 import type { FieldLook } from '../raster/field';
 
-const quantityOf = (step: string) => (stepOf(step)?.local ?? stepOf(step)?.trial)?.quantity;
+/** What the first result of a step is, where that is something else than what goes in. */
+function quantityOf(step: string) {
+  const known = stepOf(step);
+  const [role] = Object.keys(known?.outputs ?? {});
+  return known?.local?.outputs?.[role]?.quantity;
+}
 
 const looks = new WeakMap<Float32Array, { low: number; high: number }>();
 

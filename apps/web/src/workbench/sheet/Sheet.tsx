@@ -12,7 +12,7 @@ import { showObject } from '../actions/show';
 import { beginFault, beginPicking, trackBehind } from '../draw/draw';
 import { ToolSheet } from '../draw/ToolSheet';
 import { StepForm } from '../steps/StepForm';
-import { change, runRebuild } from '../steps/steps';
+import { change, runRebuild, store } from '../steps/steps';
 import { DataCheck } from './DataCheck';
 import { DisplayForm } from './DisplayForm';
 import { FaciesReport, isFaciesReport } from './FaciesReport';
@@ -127,6 +127,14 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             }}
           >
             Erase a part…
+          </Button>
+        )}
+        {object.kind === 'volume' && !object.layouts && (
+          <Button
+            title="Keep its samples, so that they need not be worked out again"
+            onClick={() => void store(object)}
+          >
+            Store
           </Button>
         )}
         {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}

@@ -51,10 +51,11 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const lines = useDesk((s) => s.lines);
   const [took, setTook] = useState<number | null>(null);
   const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
-  const local = step.local ?? step.trial;
-  const volume = local
-    ? (objects.find((o) => o.id === setup.inputs[local.input]?.[0]) as Volume | undefined)
-    : undefined;
+  const { local } = step;
+  const role = local?.volumes[0] ?? '';
+  const volume = local ? (objects.find((o) => o.id === setup.inputs[role]?.[0]) as Volume | undefined) : undefined;
+  // what comes out in another domain cannot be shown on this line
+  const mayTry = local !== undefined && !local.domain;
   const index = volume ? clampLine(volume.lattice, plane, lines[plane]) : 0;
   const paramsKey = JSON.stringify(setup.params);
 
@@ -63,7 +64,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   useEffect(() => {
     setTook(null);
     // what needs the whole volume for a line foretells nothing
-    if (!volume || !step.local) return;
+    if (!volume || !mayTry || step.reach === 'slice') return;
     let wanted = true;
     const timer = setTimeout(() => {
       const trial = { step: step.id, params: setup.params, inputs: setup.inputs };
@@ -87,6 +88,8 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
     .flatMap((id) => objects.find((o) => o.id === id && o.kind === 'well')?.name ?? []);
   const foreseen = useForeseen(setup, step, objects);
   const replaced = takesPlaceOf(setup, objects);
+  // what is live stays so when it is changed
+  const wasLive = replaced.some((o) => o.kind === 'volume' && !o.layouts);
   let problem: string | null = null;
   try {
     checkParams(step, setup.params);
@@ -108,15 +111,15 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
         </IconButton>
       </header>
       <div className={css.scroll}>
-        {(Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => (
+        {(Object.entries(step.inputs) as [string, InputSpec][]).map(([each, spec]) => (
           <InputField
-            key={role}
+            key={each}
             spec={spec}
             objects={objects}
-            chosen={setup.inputs[role] ?? []}
+            chosen={setup.inputs[each] ?? []}
             onChange={(ids) => {
-              change({ inputs: { ...setup.inputs, [role]: ids } });
-              if (role === local?.input) useDesk.setState({ volume: ids[0] });
+              change({ inputs: { ...setup.inputs, [each]: ids } });
+              if (each === role) useDesk.setState({ volume: ids[0] });
             }}
           />
         ))}
@@ -145,7 +148,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
       </div>
       <footer className={css.go}>
         {problem ? <p className={css.warning}>{problem}</p> : foreseen?.says && <p>{foreseen.says}</p>}
-        {local && (
+        {mayTry && (
           <Button
             aria-pressed={setup.live}
             onClick={() => {
@@ -156,11 +159,22 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             {setup.live ? 'Back to the seismic' : 'Try on this line'}
           </Button>
         )}
-        <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step)}>
+        {local && replaced.length === 0 && (
+          <Button
+            disabled={problem !== null}
+            title="Takes no space: its samples are worked out where they are looked at. It can be stored later."
+            onClick={() => void runSetup(setup, step, { live: true })}
+          >
+            Keep live
+          </Button>
+        )}
+        <Button main disabled={problem !== null} onClick={() => void runSetup(setup, step, { live: wasLive })}>
           {step.id === 'tie.well'
             ? 'Accept the tie'
             : local
-              ? 'Run on the volume'
+              ? wasLive
+                ? 'Keep live'
+                : 'Run on the volume'
               : replaced.length > 0
                 ? 'Run again'
                 : 'Run'}

@@ -8,6 +8,7 @@ import {
   type Preview,
   type runStep,
   stepOf,
+  type Volume,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import { toast } from 'sonner';
@@ -99,8 +100,13 @@ export async function rerun(object: EarthObject, inputs: Record<string, string[]
       replaces: madeTogether(objects, object),
     },
     step,
-    false,
+    { show: false },
   );
+}
+
+/** Store a live volume, with what its step made beside it: each keeps its name and what rests on it. */
+export async function store(volume: Volume): Promise<void> {
+  await rerun(volume, {});
 }
 
 /** Make again what is out of date: everything, or what one object rests on. */
@@ -139,7 +145,11 @@ function bytesMade(setup: Setup, step: AnyStep): number {
 }
 
 /** Run what is set up, on a worker, and show what it made. */
-export async function runSetup(setup: Setup, step: AnyStep, show = true): Promise<void> {
+export async function runSetup(
+  setup: Setup,
+  step: AnyStep,
+  { show = true, live = false }: { show?: boolean; live?: boolean } = {},
+): Promise<void> {
   const projectId = useProject.getState().id;
   const request: Parameters<typeof runStep>[0] = {
     step: setup.step,
@@ -147,11 +157,12 @@ export async function runSetup(setup: Setup, step: AnyStep, show = true): Promis
     params: setup.params,
     name: setup.name?.trim() || undefined,
     replaces: replacesOf(setup),
+    live,
   };
   if (show) useSelection.setState({ setup: { ...setup, live: false } });
   const ids = await track(step.title, step.stage, async (signal, progress) => {
     mayChange();
-    await checkRoom(step.title, bytesMade(setup, step));
+    if (!live) await checkRoom(step.title, bytesMade(setup, step));
     return runJob(
       (remote, task) =>
         remote.run(

@@ -20,15 +20,17 @@ export const volumeSchema = z
      * The same samples chunked for each kind of plane; `inline` is always there. A volume without any is live: its samples are
      * worked out where they are looked at, by the step that is said to have made it.
      */
-    layouts: z.object({
-      inline: arrayRefSchema,
-      crossline: arrayRefSchema.optional(),
-      slice: arrayRefSchema.optional(),
-      /** Every `by`-th trace of a large volume, cut the same three ways, for a first look. */
-      coarse: z
-        .object({ by: z.int().min(2), inline: arrayRefSchema, crossline: arrayRefSchema, slice: arrayRefSchema })
-        .optional(),
-    }).optional(),
+    layouts: z
+      .object({
+        inline: arrayRefSchema,
+        crossline: arrayRefSchema.optional(),
+        slice: arrayRefSchema.optional(),
+        /** Every `by`-th trace of a large volume, cut the same three ways, for a first look. */
+        coarse: z
+          .object({ by: z.int().min(2), inline: arrayRefSchema, crossline: arrayRefSchema, slice: arrayRefSchema })
+          .optional(),
+      })
+      .optional(),
     statistics: statisticsSchema,
     traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
     text: z.array(z.string()).optional(),

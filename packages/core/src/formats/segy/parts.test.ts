@@ -8,6 +8,7 @@ import { waitingFor } from '../../project/wells/wells.ts';
 import { chunkKey } from '../../storage/keys.ts';
 import { memoryStore } from '../../storage/memory.ts';
 import { readInlines, readPlane } from '../../storage/planes.ts';
+import { storedOf } from '../../storage/regions.ts';
 import { PLANES } from '../../storage/volumes.ts';
 import { exactValue, makeSegy, PLAIN_SEGY } from '../../testing/segyWriter.ts';
 import { memorySource } from '../source.ts';
@@ -84,7 +85,7 @@ test('compact: no sample off by more than it says, nulls kept, half the bytes', 
   const bytes = plain({ format: 5, missing: new Set([10]) });
   const whole = await load(bytes);
   const { store, volume, warnings } = await load(bytes, { storage: 'compact' });
-  const scaled = volume.layouts.inline.scaled;
+  const scaled = storedOf(volume).inline.scaled;
   if (!scaled) throw new Error('it is not compact');
   expect(warnings.join(' ')).toContain(`no sample is off by more than ${(scaled.factor / 2).toPrecision(3)}`);
   const [a, b] = [await readInlines(whole.store, whole.volume, 0, 6), await readInlines(store, volume, 0, 6)];
@@ -93,7 +94,7 @@ test('compact: no sample off by more than it says, nulls kept, half the bytes', 
     else expect(Math.abs(v - b[n])).toBeLessThanOrEqual(scaled.factor / 2 + 1e-6);
   });
   const size = async (s: typeof store, v: Volume) =>
-    (await s.readBytes(chunkKey(v.layouts.inline, [0, 0, 0])))?.length ?? 0;
+    (await s.readBytes(chunkKey(storedOf(v).inline, [0, 0, 0])))?.length ?? 0;
   expect(2 * (await size(store, volume))).toBe(await size(whole.store, whole.volume));
 });
 

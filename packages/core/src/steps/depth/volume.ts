@@ -18,6 +18,7 @@ interface Ready {
 const local: LocalStep<z.infer<typeof stretchParams>, EarthParts, Ready> = {
   volumes: ['volume'],
   outputs: { depth: {} },
+  domain: 'depth',
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
   prepare: ({ model, layers, seaBed }, { store }) =>
     earthParts(store, model as VelocityModel, layers as Horizon[], seaBed as Horizon | undefined),
