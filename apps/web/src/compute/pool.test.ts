@@ -3,14 +3,18 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 import type { Outcome } from './jobs/task';
 
 /** Workers as they are started, each with what it was asked to cancel. */
-const started: { cancelled: number[] }[] = [];
+const started: { cancelled: number[]; flags: Int32Array }[] = [];
 vi.stubGlobal('Worker', class {});
 vi.mock('comlink', () => ({
   wrap: () => {
     const worker = {
       cancelled: [] as number[],
+      flags: new Int32Array(0),
       cancel: (task: number) => void worker.cancelled.push(task),
       writeAs: () => undefined,
+      hearBy: (flags: Int32Array) => {
+        worker.flags = flags;
+      },
     };
     started.push(worker);
     return worker;
@@ -33,6 +37,18 @@ beforeEach(async () => {
   vi.resetModules();
   Object.assign(navigator, { hardwareConcurrency: 4 });
   pool = await import('./pool');
+});
+
+test('a trial is stopped on a worker of its own, which neither views nor jobs wait for', async () => {
+  const wait = held();
+  const trial = pool.tryOut(() => wait.done.then(() => fine(5)));
+  pool.forViews();
+  await pool.runJob(async () => fine(0));
+  expect(started).toHaveLength(3);
+  trial.stop();
+  expect(started.map((w) => w.cancelled.length)).toEqual([1, 0, 0]);
+  wait.letGo();
+  expect(await trial.done).toBe(5);
 });
 
 describe('work away from the page', () => {
@@ -74,6 +90,8 @@ describe('work away from the page', () => {
     const two = pool.runJob(() => second.done.then(() => fine(0)), b.signal);
     a.abort();
     expect(started.map((w) => w.cancelled)).toEqual([[task], []]);
+    // it hears of it by a flag as well, while it computes and no message comes through
+    expect(started.map((w) => [...w.flags].includes(task))).toEqual([true, false]);
     first.letGo();
     second.letGo();
     await Promise.all([one, two]);

@@ -87,7 +87,7 @@ describe('variance along dip', () => {
     for (let i = 0, p = 0; i < size[0]; i++)
       for (let j = 0; j < size[1]; j++)
         for (let k = 0; k < size[2]; k++, p++) data[p] = at(i - 1, j - 1, k - halo.sample);
-    return { data, size, halo } as Block;
+    return { data, size, halo, stepMs: 4, from: [1, 1, halo.sample], shape: size };
   };
   /** Beds of 18, 28 and 45 Hz at 4 ms, which no dip within the bound can confuse. */
   const beds = (k: number) => Math.sin(0.452 * k) + Math.sin(0.704 * k + 1) + 0.6 * Math.sin(1.131 * k + 2);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { schemaNamed } from './kinds.ts';
 import { velocityModelSchema } from './objects/depth.ts';
 import { faultSchema, horizonSchema, picksSchema, pointsSchema, polygonSchema } from './objects/interpretation.ts';
 import { contactsSchema, mapSchema, plotClassSchema, resultTableSchema } from './objects/results.ts';
@@ -26,7 +27,7 @@ export * from './objects/tie.ts';
 export * from './objects/wells.ts';
 
 /** Everything that a project may hold, told apart by its kind. */
-export const objectSchema = z.discriminatedUnion('kind', [
+const known = z.discriminatedUnion('kind', [
   velocityModelSchema,
   resultTableSchema,
   mapSchema,
@@ -48,7 +49,16 @@ export const objectSchema = z.discriminatedUnion('kind', [
   pointsSchema,
   horizonSchema,
 ]);
-export type EarthObject = z.infer<typeof objectSchema>;
+export type EarthObject = z.infer<typeof known>;
+
+/** The schema that an object passes: that of its kind, one made known later included. */
+export const objectSchema: z.ZodType<EarthObject> = z.unknown().transform((raw, context) => {
+  const schema = schemaNamed((raw as { kind?: unknown } | null)?.kind) ?? known;
+  const parsed = schema.safeParse(raw);
+  if (parsed.success) return parsed.data as EarthObject;
+  context.issues.push(...(parsed.error.issues as typeof context.issues));
+  return z.NEVER;
+});
 /** An object of one kind. */
 export type ObjectOf<K extends Kind> = EarthObject extends infer O
   ? O extends { kind: string }

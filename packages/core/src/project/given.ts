@@ -1,4 +1,5 @@
 import type { EarthObject, Fault, Picks, PlotClass, Polygon } from '../earth/objects.ts';
+import { kindOf } from '../kinds/index.ts';
 import { canonicalJson, hasher } from '../numerics/hash.ts';
 import { ENGINE, newId } from './make.ts';
 
@@ -6,16 +7,9 @@ import { ENGINE, newId } from './make.ts';
 export type Given = Picks | Fault | Polygon | PlotClass;
 
 function revisionOf(object: Given): string {
-  const { kind } = object;
-  const content =
-    kind === 'picks'
-      ? [object.event, object.points, object.erased]
-      : kind === 'fault'
-        ? [object.domain, object.sticks]
-        : kind === 'crossplot class'
-          ? [object.x, object.y, object.ring]
-          : [object.closed, object.rings];
-  return hasher().text(canonicalJson(content)).digest();
+  return hasher()
+    .text(canonicalJson(kindOf(object).drawn?.(object) ?? []))
+    .digest();
 }
 
 /** A drawn object with its revision as its content asks for; a name or colour does not change it. */

@@ -2,6 +2,8 @@ import type { Crs } from '../earth/crs.ts';
 import { cornersOf, type Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Frame } from '../earth/objects.ts';
 import { metresPerUnit, transformBetween } from '../earth/transform.ts';
+import type { Move } from '../kinds/define.ts';
+import { kindOf } from '../kinds/index.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { loadedRevision } from './make.ts';
 
@@ -116,37 +118,8 @@ function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
 
 /** An object with every position in it moved; the same object where it has none. */
 function moved(object: EarthObject, toMap: ToMap): EarthObject {
-  const triple = ([x, y, z]: [number, number, number]): [number, number, number] => [...toMap(x, y), z];
-  switch (object.kind) {
-    case 'volume':
-    case 'horizon':
-    case 'map':
-      return { ...object, lattice: convertedLattice(object.lattice, toMap) };
-    case 'velocity model':
-      return object.lattice ? { ...object, lattice: convertedLattice(object.lattice, toMap) } : object;
-    case 'well': {
-      const [x, y] = toMap(object.x, object.y);
-      return { ...object, x, y };
-    }
-    case 'seismic line':
-      return { ...object, path: object.path.map(([x, y]) => toMap(x, y)) };
-    case 'navigation':
-      return { ...object, points: object.points.map(([n, x, y]) => [n, ...toMap(x, y)]) };
-    case 'fault':
-      return { ...object, sticks: object.sticks.map((stick) => stick.map(triple)) };
-    case 'picks':
-      return {
-        ...object,
-        points: object.points.map(triple),
-        erased: object.erased.map((ring) => ring.map(([x, y]) => toMap(x, y))),
-      };
-    case 'points':
-      return { ...object, points: object.points.map(([x, y]) => toMap(x, y)) };
-    case 'polygon':
-      return { ...object, rings: object.rings.map((ring) => ring.map(([x, y]) => toMap(x, y))) };
-    default:
-      return object;
-  }
+  const move: Move = { point: toMap, lattice: (lattice) => convertedLattice(lattice, toMap) };
+  return kindOf(object).moved?.(object, move) ?? object;
 }
 
 /**

@@ -1,7 +1,7 @@
 import { finder } from '@lithagon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
-import { colorOf } from '../../color/objects';
+import { colorOf } from '../../kinds';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';

@@ -1,5 +1,4 @@
-import { bytesOf, type EarthObject, stepOf } from '@lithagon/core';
-import { asideOf, titleOf } from '../../workbench/tray/describe';
+import { asideOf, bytesOf, type EarthObject, kindOf, stepOf } from '@lithagon/core';
 
 export type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
 export type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';
@@ -55,7 +54,7 @@ export function sorted(objects: EarthObject[], cells: Map<string, Cells>, { by, 
 
 function groupOf(o: EarthObject, by: Group): string {
   if (by === 'stage') return o.stage.replace(/^./, (c) => c.toUpperCase());
-  if (by === 'kind') return titleOf(o.kind);
+  if (by === 'kind') return kindOf(o).plural;
   if (by === 'well') return wellOf(o) || 'Of no well';
   return o.tags?.[0] ?? 'Without a tag';
 }

@@ -2,6 +2,7 @@ import {
   askedInputs,
   type EarthObject,
   type Horizon,
+  kindOf,
   type Lattice,
   pathOf,
   pointAtMd,
@@ -45,9 +46,7 @@ const isLocal = (o: EarthObject) => 'lattice' in o && o.lattice?.local === true;
  */
 export function onOneMap(objects: EarthObject[], alone?: EarthObject): { together: EarthObject[]; apart: NotShown[] } {
   const local = objects.filter(isLocal);
-  const placed = objects.some(
-    (o) => ['well', 'volume', 'horizon', 'polygon', 'points'].includes(o.kind) && !isLocal(o),
-  );
+  const placed = objects.some((o) => !isLocal(o) && kindOf(o).places(o).length > 0);
   if (local.length === 0 || (!placed && !alone)) return { together: objects, apart: [] };
   if (alone && isLocal(alone)) return { together: local, apart: [] };
   return {

@@ -1,15 +1,7 @@
-import {
-  contourSegments,
-  cornersOf,
-  type EarthObject,
-  type Lattice,
-  type Points,
-  pathOfLine,
-  type SeismicLine,
-  toMap,
-  type Volume,
-} from '@lithagon/core';
+import { contourSegments, cornersOf, type EarthObject, type Lattice, toMap, type Volume } from '@lithagon/core';
 import { useMemo } from 'react';
+import { webKindOf } from '../../kinds';
+import { HALO, pathText } from '../../kinds/mapParts';
 import { useCursor } from '../../state/cursor';
 import { type Lines, useDesk } from '../../state/desk';
 import { useMapUnit, useUnits } from '../../state/units';
@@ -23,13 +15,6 @@ const FLUID_COLORS: [RegExp, string][] = [
   [/oil/i, '#2c8a3f'],
   [/water|wet/i, '#2b6cb0'],
 ];
-
-function path(points: [number, number][], closed = false): string {
-  return points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') + (closed ? 'Z' : '');
-}
-
-/** Text over whatever the map shows. */
-const HALO = { fill: 'var(--ink)', stroke: 'var(--vellum)', strokeWidth: 3, paintOrder: 'stroke' } as const;
 
 /** Contours of a grid in map coordinates, drawn with every fifth heavier. */
 function Contours(props: {
@@ -46,7 +31,8 @@ function Contours(props: {
   const d = { light: '', heavy: '' };
   for (const [level, parts] of segments) {
     const kind = Math.round(level / interval) % 5 === 0 ? 'heavy' : 'light';
-    for (const [a, b, e, f] of parts) d[kind] += path([place(...toMap(lattice, a, b)), place(...toMap(lattice, e, f))]);
+    for (const [a, b, e, f] of parts)
+      d[kind] += pathText([place(...toMap(lattice, a, b)), place(...toMap(lattice, e, f))]);
   }
   return (
     <g fill="none" stroke="#1b1d1f">
@@ -64,74 +50,6 @@ function Cursor({ place }: { place(x: number, y: number): [number, number] }) {
     <g stroke="var(--verdigris)" strokeWidth={1.4}>
       <line x1={x - 7} x2={x + 7} y1={y} y2={y} />
       <line x1={x} x2={x} y1={y - 7} y2={y + 7} />
-    </g>
-  );
-}
-
-/** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
-function LineOnMap(props: {
-  line: SeismicLine;
-  objects: EarthObject[];
-  place(x: number, y: number): [number, number];
-}) {
-  const { line, objects, place } = props;
-  const inSection = useDesk((s) => s.line === line.id);
-  const where = useMemo(() => pathOfLine(objects, line), [objects, line]);
-  if (!where) return null;
-  const points = where.map((p) => place(...p));
-  const [x, y] = points[0];
-  return (
-    <g>
-      <path
-        data-testid={inSection ? 'section-trace' : undefined}
-        d={path(points)}
-        fill="none"
-        stroke={inSection ? 'var(--verdigris)' : (line.color ?? 'var(--ink)')}
-        strokeWidth={inSection ? 2.6 : 1}
-      >
-        <title>{line.name}</title>
-      </path>
-      <text x={x + 4} y={y - 4} {...HALO} fontSize={11}>
-        {line.name}
-      </text>
-    </g>
-  );
-}
-
-/** Most names of points that are written beside them: more cannot be read. */
-const MOST_NAMES = 60;
-
-/** Points as crosses with their names, as far as these can be read; those in sight alone. */
-function PointsOnMap(props: {
-  points: Points;
-  chosen: boolean;
-  size: Size;
-  place(x: number, y: number): [number, number];
-}) {
-  const { points, chosen, size, place } = props;
-  const seen = points.points.flatMap((p, n) => {
-    const [x, y] = place(...p);
-    return x > 0 && y > 0 && x < size.width && y < size.height ? [{ x, y, name: points.names[n] }] : [];
-  });
-  const [arm, named] = [chosen ? 5 : 3.5, seen.length <= MOST_NAMES];
-  return (
-    <g>
-      <path
-        d={seen
-          .map(({ x, y }) => `M${x - arm} ${y - arm}l${2 * arm} ${2 * arm}m0 ${-2 * arm}l${-2 * arm} ${2 * arm}`)
-          .join('')}
-        fill="none"
-        stroke={points.color ?? '#7a3b69'}
-        strokeWidth={chosen ? 2.2 : 1.4}
-      >
-        <title>{points.name}</title>
-      </path>
-      {named &&
-        seen.map(({ x, y, name }, n) => (
-          <text key={n} x={x + 6} y={y - 5} {...HALO} fontSize={11}>
-            {name}
-          </text>
-        ))}
     </g>
   );
 }
@@ -167,7 +85,7 @@ export function MapOverlay(props: {
       {props.contours && <Contours {...props.contours} place={place} />}
       {volume && (
         <path
-          d={path(
+          d={pathText(
             cornersOf(volume.lattice).map((p) => place(...p)),
             true,
           )}
@@ -176,54 +94,19 @@ export function MapOverlay(props: {
           strokeWidth={1.1}
         />
       )}
-      {objects.map((o) => {
-        if (o.kind === 'polygon')
-          return (
-            <g
-              key={o.id}
-              fill="none"
-              stroke={o.color ?? (o.closed ? '#7f6a2f' : '#2f6db0')}
-              strokeWidth={selected === o.id ? 2.6 : 1.3}
-              strokeDasharray={o.closed ? '6 4' : undefined}
-            >
-              {o.rings.map((ring, n) => (
-                <path
-                  key={n}
-                  d={path(
-                    ring.map((p) => place(...p)),
-                    o.closed,
-                  )}
-                >
-                  <title>{o.name}</title>
-                </path>
-              ))}
-            </g>
-          );
-        if (o.kind === 'points')
-          return <PointsOnMap key={o.id} points={o} chosen={selected === o.id} size={size} place={place} />;
-        if (o.kind === 'seismic line') return <LineOnMap key={o.id} line={o} objects={objects} place={place} />;
-        if (o.kind !== 'fault' || o.domain !== domain) return null;
-        // sticks as picked; joined along their tops and middles they show the fault's run
-        const middle = o.sticks.filter((s) => s.length > 1).map((s) => s[Math.floor(s.length / 2)]);
-        return (
-          <g key={o.id} fill="none" stroke={o.color ?? 'var(--ink)'}>
-            {o.sticks.map((stick, n) => (
-              <path key={n} d={path(stick.map(([x, y]) => place(x, y)))} strokeWidth={0.8} strokeOpacity={0.6} />
-            ))}
-            <path d={path(middle.map(([x, y]) => place(x, y)))} strokeWidth={selected === o.id ? 3.2 : 2.1}>
-              <title>{o.name}</title>
-            </path>
-          </g>
-        );
+      {objects.map((object) => {
+        const Layer = webKindOf(object).layers.map;
+        const chosen = selected === object.id;
+        return Layer && <Layer key={object.id} {...{ object, objects, size, domain, place }} selected={chosen} />;
       })}
       {traces && !shownLine && (
         <g fill="none" stroke="var(--verdigris)">
           <path
-            d={path(traces[plane === 'inline' ? 'crossline' : 'inline'].map((p) => place(...p)))}
+            d={pathText(traces[plane === 'inline' ? 'crossline' : 'inline'].map((p) => place(...p)))}
             strokeWidth={1}
             strokeDasharray="3 4"
           />
-          <path data-testid="section-trace" d={path(traces[plane].map((p) => place(...p)))} strokeWidth={2.6} />
+          <path data-testid="section-trace" d={pathText(traces[plane].map((p) => place(...p)))} strokeWidth={2.6} />
         </g>
       )}
       {wells.map(({ well, points }) => {
@@ -231,7 +114,12 @@ export function MapOverlay(props: {
         const color = FLUID_COLORS.find(([p]) => p.test(well.status ?? ''))?.[1] ?? '#5d656c';
         return (
           <g key={well.id}>
-            <path d={path(points.map(([px, py]) => place(px, py)))} fill="none" stroke="#17191b" strokeWidth={1.3} />
+            <path
+              d={pathText(points.map(([px, py]) => place(px, py)))}
+              fill="none"
+              stroke="#17191b"
+              strokeWidth={1.3}
+            />
             <circle
               cx={x}
               cy={y}

@@ -1,5 +1,5 @@
 import type { EarthObject } from '@lithagon/core';
-import { cornersOf, extentOf } from '@lithagon/core';
+import { cornersOf, extentOf, kindOf } from '@lithagon/core';
 import type { Size } from '../common/hooks';
 
 /** What part of the earth a map shows: its centre and metres a pixel; north is up. */
@@ -64,10 +64,7 @@ export function fitAll(objects: EarthObject[], size: Size): MapFrame | null {
     if (o.kind === 'volume' || o.kind === 'horizon') return cornersOf(o.lattice) as Point[];
     return o.kind === 'well' && !far.has(o.id) ? [[o.x, o.y]] : [];
   });
-  if (points.length === 0)
-    points = objects.flatMap((o): Point[] =>
-      o.kind === 'polygon' ? o.rings.flat() : o.kind === 'points' ? o.points : [],
-    );
+  if (points.length === 0) points = objects.flatMap((o): Point[] => (far.has(o.id) ? [] : kindOf(o).places(o)));
   if (points.length === 0 || size.width < 50) return null;
   const { x0, x1, y0, y1 } = endsOf(points);
   const perPixel = Math.max((x1 - x0) / (size.width - 70), (y1 - y0) / (size.height - 64), 0.5);

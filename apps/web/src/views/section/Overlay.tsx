@@ -1,7 +1,7 @@
 import type { EarthObject, Fault, Horizon } from '@lithagon/core';
 import { windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
-import { colorOf } from '../../color/objects';
+import { colorOf } from '../../kinds';
 import { useCursor } from '../../state/cursor';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';

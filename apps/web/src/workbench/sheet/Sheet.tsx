@@ -1,30 +1,22 @@
 import { bytesOf, type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
 import { Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { colorOf } from '../../color/objects';
+import { colorOf, webKindOf } from '../../kinds';
 import { edit, useHistory } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
-import { takeTool, useTool } from '../../state/tool';
+import { useTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { DeleteSheet } from '../../views/catalogue/BulkActions';
 import { showObject } from '../actions/show';
-import { beginFault, beginPicking, trackBehind } from '../draw/draw';
 import { ToolSheet } from '../draw/ToolSheet';
 import { StepForm } from '../steps/StepForm';
-import { change, runRebuild, store } from '../steps/steps';
+import { change, runRebuild } from '../steps/steps';
 import { DataCheck } from './DataCheck';
-import { DisplayForm } from './DisplayForm';
-import { FaciesReport, isFaciesReport } from './FaciesReport';
-import { GatherSheet } from './GatherSheet';
-import { Attach, Crossings, CurveClasses, Notes, Redeclare } from './ObjectEdits';
-import { PlaceVolume } from './PlaceVolume';
-import { ResultRows } from './ResultRows';
+import { Attach, Notes } from './ObjectEdits';
 import { SaveAs } from './SaveAs';
 import css from './Sheet.module.css';
-import { StratigraphyEditor } from './StratigraphyEditor';
 import { Trail } from './Trail';
-import { WaveletSheet } from './WaveletSheet';
 
 /** The panel at the right: the step being set up, or the object selected. */
 export function Sheet() {
@@ -45,6 +37,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
   const old = useProject((s) => s.old.get(object.id));
   const frame = useProject((s) => s.facts?.frame ?? null);
   const [deleting, setDeleting] = useState(false);
+  const kind = webKindOf(object);
   return (
     <aside className={css.sheet} aria-label={object.name}>
       <header className={css.top}>
@@ -64,7 +57,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
         )}
         {waits && <p className={css.warning}>Waits for {waits}.</p>}
         {waits && 'well' in object && <Attach object={object} />}
-        {object.kind !== 'stratigraphic column' && (
+        {!kind.sheetIsAll && (
           <dl className={css.facts}>
             {factsOf(object, unitsOf(frame)).map((f, n) => (
               <div key={n}>
@@ -74,7 +67,7 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             ))}
           </dl>
         )}
-        {['horizon', 'fault', 'polygon', 'points', 'seismic line', 'picks'].includes(object.kind) && (
+        {kind.colored && (
           <label className={css.color}>
             Colour
             <input
@@ -84,16 +77,9 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             />
           </label>
         )}
-        {(object.kind === 'volume' || object.kind === 'seismic line') && <DisplayForm volume={object} />}
-        {(object.kind === 'volume' || object.kind === 'seismic line') && <Redeclare object={object} />}
-        {object.kind === 'volume' && object.lattice.local && <PlaceVolume key={`place ${object.id}`} volume={object} />}
-        {object.kind === 'seismic line' && <Crossings line={object} />}
-        {object.kind === 'logs' && <CurveClasses logs={object} />}
-        {object.kind === 'stratigraphic column' && <StratigraphyEditor column={object} />}
-        {object.kind === 'synthetic gather' && <GatherSheet gather={object} />}
-        {object.kind === 'wavelet' && <WaveletSheet wavelet={object} />}
-        {object.kind === 'result table' &&
-          (isFaciesReport(object) ? <FaciesReport table={object} /> : <ResultRows table={object} />)}
+        {kind.sheet.map((Part, n) => (
+          <Part key={n} object={object} />
+        ))}
         <Notes object={object} />
         <h3>Trail</h3>
         <Trail object={object} />
@@ -109,54 +95,16 @@ function ObjectSheet({ object }: { object: EarthObject }) {
             ))}
           </>
         )}
-        {object.kind === 'volume' && object.text && (
-          <details className={css.text}>
-            <summary>Text header</summary>
-            <pre>{object.text.join('\n').trimEnd()}</pre>
-          </details>
-        )}
       </div>
       <footer className={css.go}>
-        {object.kind === 'picks' && <Button onClick={() => beginPicking(object)}>Go on picking</Button>}
-        {object.kind === 'fault' && <Button onClick={() => beginFault(object)}>Draw sticks</Button>}
-        {object.kind === 'horizon' && trackBehind(object) && (
-          <Button
-            onClick={() => {
-              showObject(object);
-              takeTool({ kind: 'erase', horizon: object.id, ring: [] });
-            }}
-          >
-            Erase a part…
-          </Button>
-        )}
-        {object.kind === 'volume' && !object.layouts && (
-          <Button
-            title="Keep its samples, so that they need not be worked out again"
-            onClick={() => void store(object)}
-          >
-            Store
-          </Button>
-        )}
+        {kind.actions.map((Action, n) => (
+          <Action key={n} object={object} />
+        ))}
         {stepOf(object.madeBy.step) && <Button onClick={() => change(object)}>Change…</Button>}
         <IconButton label={`Delete ${object.name}…`} onClick={() => setDeleting(true)}>
           <Trash2 size={15} />
         </IconButton>
-        <Button
-          onClick={() => showObject(object)}
-          disabled={
-            ![
-              'volume',
-              'horizon',
-              'map',
-              'well',
-              'time-depth relation',
-              'seismic line',
-              'logs',
-              'tops',
-              'facies',
-            ].includes(object.kind)
-          }
-        >
+        <Button onClick={() => showObject(object)} disabled={!kind.show}>
           Show in its view
         </Button>
       </footer>

@@ -1,7 +1,7 @@
-import { allSteps, type EarthObject } from '@lithagon/core';
+import { allSteps, asideOf, type EarthObject, kindNamed } from '@lithagon/core';
 import { ChevronLeft, Upload } from 'lucide-react';
 import { useState } from 'react';
-import { colorOf } from '../../color/objects';
+import { colorOf } from '../../kinds';
 import { bedOf } from '../../stages/beds';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
@@ -13,7 +13,6 @@ import { chooseFiles } from '../../ui/files';
 import { showObject } from '../actions/show';
 import { beginFault, beginPicking } from '../draw/draw';
 import { lacks, prepare, runRebuild } from '../steps/steps';
-import { asideOf, titleOf } from './describe';
 import css from './Tray.module.css';
 
 /** The objects of a bed, and the steps that make more of them, each saying what it still lacks. */
@@ -117,7 +116,7 @@ function Members({ kind, members }: { kind: EarthObject['kind']; members: EarthO
   return (
     <section>
       <h3>
-        {titleOf(kind)}
+        {kindNamed(kind).plural}
         <span className="num">{members.length}</span>
       </h3>
       {members.length > MANY && (

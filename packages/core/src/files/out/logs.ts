@@ -4,8 +4,8 @@ import { dimensionOf, factor, unitNamed } from '../../earth/units.ts';
 import { csvText } from '../../formats/csv/write.ts';
 import { type LasOut, type LasWriteFacts, writeLas } from '../../formats/las/write.ts';
 import { readWhole } from '../../storage/arrays.ts';
-import type { Out } from './export.ts';
-import { plain, round } from './tables.ts';
+import type { Out } from './out.ts';
+import { plain, round } from './rows.ts';
 
 // Spellings of units that readers of LAS know, for those whose own has a character that the line's grammar uses.
 const SPELT: Record<string, string> = {

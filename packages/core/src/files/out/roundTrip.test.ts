@@ -11,7 +11,8 @@ import { madeHorizon, TURNED } from '../../testing/objects.ts';
 import { madeVolume } from '../../testing/volume.ts';
 import { crsOf, frameFor } from '../coordinates.ts';
 import { loadFile } from '../load.ts';
-import { exportObject, type OutOptions } from './export.ts';
+import { exportObject } from './export.ts';
+import type { OutOptions } from './out.ts';
 
 const frame = async () => frameFor(await crsOf('EPSG:32740', crsTable));
 

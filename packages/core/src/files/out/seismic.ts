@@ -9,7 +9,7 @@ import { pathOfLine } from '../../project/lines.ts';
 import { stepOf } from '../../steps/define.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
-import type { Out } from './export.ts';
+import type { Out } from './out.ts';
 
 configure({ useWebWorkers: false });
 

@@ -8,8 +8,8 @@ import { polyData } from '../../formats/vtk/write.ts';
 import { pathOf } from '../../project/wells/wells.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { pointAtMd } from '../../wells/path.ts';
-import type { Out } from './export.ts';
-import { inProjectUnits, plain, round } from './tables.ts';
+import type { Out } from './out.ts';
+import { inProjectUnits, plain, round } from './rows.ts';
 
 type Surface = Horizon | QuantityMap;
 

@@ -1,7 +1,9 @@
-import { type EarthObject, unitsOf } from '@lithagon/core';
-import { layeredField } from '@lithagon/core/testing/layeredField';
 import { expect, test } from 'vitest';
-import { asideOf, titleOf } from './describe';
+import { unitsOf } from '../../earth/display.ts';
+import type { EarthObject } from '../../earth/objects.ts';
+import { allKinds, kindNamed } from '../../kinds/index.ts';
+import { layeredField } from '../../testing/layeredField.ts';
+import { asideOf } from './facts.ts';
 
 const of = (kind: string, more: object) => ({ kind, ...more }) as unknown as EarthObject;
 
@@ -24,10 +26,11 @@ test('figures are those of the object, in the units of the project', () => {
   expect([true, false].map((closed) => asideOf(of('polygon', { closed })))).toEqual(['area', 'line']);
 });
 
-test('kinds have titles, those of one word made of it', () => {
-  expect([titleOf('polygon'), titleOf('seismic line'), titleOf('crossplot class')]).toEqual([
+test('kinds have titles for one and for several', () => {
+  expect(['polygon', 'seismic line', 'crossplot class'].map((kind) => kindNamed(kind).plural)).toEqual([
     'Outlines',
     '2D lines',
-    'Crossplot class',
+    'Crossplot classes',
   ]);
+  for (const kind of allKinds()) expect(kindNamed(kind).title).toMatch(/^[A-Z0-9]/);
 });

@@ -1,0 +1,30 @@
+import { pathOfLine, type SeismicLine } from '@lithagon/core';
+import { useMemo } from 'react';
+import { useDesk } from '../../state/desk';
+import type { MapLayerProps } from '../define';
+import { HALO, pathText } from '../mapParts';
+
+/** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
+export function LineOnMap({ object: line, objects, place }: MapLayerProps<SeismicLine>) {
+  const inSection = useDesk((s) => s.line === line.id);
+  const where = useMemo(() => pathOfLine(objects, line), [objects, line]);
+  if (!where) return null;
+  const points = where.map((p) => place(...p));
+  const [x, y] = points[0];
+  return (
+    <g>
+      <path
+        data-testid={inSection ? 'section-trace' : undefined}
+        d={pathText(points)}
+        fill="none"
+        stroke={inSection ? 'var(--verdigris)' : (line.color ?? 'var(--ink)')}
+        strokeWidth={inSection ? 2.6 : 1}
+      >
+        <title>{line.name}</title>
+      </path>
+      <text x={x + 4} y={y - 4} {...HALO} fontSize={11}>
+        {line.name}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,9 @@
+import type { Picks } from '@lithagon/core';
+import { Button } from '../../ui/Button';
+import { beginPicking } from '../../workbench/draw/draw';
+import { webKind } from '../define';
+
+export const picks = webKind<Picks>({
+  colored: true,
+  actions: [({ object }) => <Button onClick={() => beginPicking(object)}>Go on picking</Button>],
+});

@@ -1,0 +1,30 @@
+import type { Polygon } from '@lithagon/core';
+import { type MapLayerProps, webKind } from '../define';
+import { pathText } from '../mapParts';
+
+/** Areas are dashed, lines as coasts and licences are not. */
+function PolygonOnMap({ object, selected, place }: MapLayerProps<Polygon>) {
+  const { closed, rings, name } = object;
+  return (
+    <g
+      fill="none"
+      stroke={object.color ?? (closed ? '#7f6a2f' : '#2f6db0')}
+      strokeWidth={selected ? 2.6 : 1.3}
+      strokeDasharray={closed ? '6 4' : undefined}
+    >
+      {rings.map((ring, n) => (
+        <path
+          key={n}
+          d={pathText(
+            ring.map((p) => place(...p)),
+            closed,
+          )}
+        >
+          <title>{name}</title>
+        </path>
+      ))}
+    </g>
+  );
+}
+
+export const polygon = webKind<Polygon>({ colored: true, layers: { map: PolygonOnMap } });

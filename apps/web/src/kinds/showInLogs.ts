@@ -1,0 +1,11 @@
+import { useDesk } from '../state/desk';
+import { useProject } from '../state/project';
+import { openView } from '../workbench/desk/dock';
+
+/** Show what belongs to a well in the Logs, with its well among those shown. */
+export function showInLogs(object: { well: string }): void {
+  const { logs } = useDesk.getState();
+  const well = useProject.getState().objects.find((o) => o.kind === 'well' && o.name === object.well);
+  if (well && !logs.wells.includes(well.id)) useDesk.setState({ logs: { ...logs, wells: [...logs.wells, well.id] } });
+  openView('logs');
+}

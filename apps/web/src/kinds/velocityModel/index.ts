@@ -1,0 +1,4 @@
+import type { VelocityModel } from '@lithagon/core';
+import { webKind } from '../define';
+
+export const velocityModel = webKind<VelocityModel>();

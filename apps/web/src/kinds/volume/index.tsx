@@ -1,0 +1,35 @@
+import type { Volume } from '@lithagon/core';
+import { useDesk } from '../../state/desk';
+import { Button } from '../../ui/Button';
+import { DisplayForm } from '../../workbench/sheet/DisplayForm';
+import { Redeclare } from '../../workbench/sheet/ObjectEdits';
+import { PlaceVolume } from '../../workbench/sheet/PlaceVolume';
+import { TextHeader } from '../../workbench/sheet/TextHeader';
+import { store } from '../../workbench/steps/steps';
+import { webKind } from '../define';
+
+function Place({ object }: { object: Volume }) {
+  return object.lattice.local ? <PlaceVolume key={`place ${object.id}`} volume={object} /> : null;
+}
+
+function StoreIt({ object }: { object: Volume }) {
+  if (object.layouts) return null;
+  return (
+    <Button title="Keep its samples, so that they need not be worked out again" onClick={() => void store(object)}>
+      Store
+    </Button>
+  );
+}
+
+export const volume = webKind<Volume>({
+  sheet: [({ object }) => <DisplayForm volume={object} />, Redeclare, Place, TextHeader],
+  actions: [StoreIt],
+  show(object) {
+    const domain = object.domain === 'depth' ? 'depth' : 'twt';
+    useDesk.setState((s) => ({
+      volume: object.id,
+      line: null,
+      domain: { ...s.domain, section: domain, scene: domain },
+    }));
+  },
+});
