@@ -112,7 +112,7 @@ function program(output: Output, flags: { json: boolean }): Command {
     .action(async (o) => (await out()).asideOf(o.project, o, note(o), output));
   lithagon
     .command('export')
-    .argument('<name>', 'an object; “.” for the whole project as a parcel')
+    .argument('<name>', 'an object; “.” for the whole project as a parcel or recipe')
     .argument(
       '<file>',
       'its extension says the format: sgy, las, csv, tif, geojson, vti, vtp, h5, zarr.zip, json (a recipe), parcel',

@@ -11,6 +11,8 @@ import {
   findObject,
   LithagonError,
   type OutOptions,
+  projectRecipe,
+  type Recipe,
   readParcel,
   rebuild,
   recipeOf,
@@ -111,13 +113,17 @@ export async function exportTo(
       await keep(path, await writeParcel(store, { onProgress: (part) => onProgress(part, basename(path)) }));
     } else {
       const objects = await store.list();
-      object = findObject(objects, name);
-      await keep(
-        path,
-        extension === 'json'
-          ? new TextEncoder().encode(`${JSON.stringify(recipeOf(objects, object), null, 2)}\n`)
-          : exportParts(store, object, extension, facts.frame, options),
-      );
+      const text = (recipe: Recipe) => new TextEncoder().encode(`${JSON.stringify(recipe, null, 2)}\n`);
+      if (name === '.' && extension === 'json') await keep(path, text(projectRecipe(objects, facts)));
+      else {
+        object = findObject(objects, name);
+        await keep(
+          path,
+          extension === 'json'
+            ? text(recipeOf(objects, object))
+            : exportParts(store, object, extension, facts.frame, options),
+        );
+      }
     }
     output.out(path);
     const at = new Date().toISOString();

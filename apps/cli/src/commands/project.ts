@@ -16,6 +16,7 @@ import {
   placedLike,
   placedVolume,
   type Store,
+  shownParams,
   type Volume,
 } from '@lithagon/core';
 import { crsTable, fileSource } from '@lithagon/core/node';
@@ -164,7 +165,7 @@ export async function show(name: string, project: string, json: boolean, output:
     output.out(
       `  ${role}: ${references.map((r) => objects.find((o) => o.id === r.split('@')[0])?.name ?? r).join(', ')}`,
     );
-  for (const [key, value] of Object.entries(madeBy.params)) output.out(`  ${key} = ${JSON.stringify(value)}`);
+  for (const { title, value } of shownParams(madeBy.step, madeBy.params)) output.out(`  ${title}: ${value}`);
   for (const warning of madeBy.warnings) output.out(`  note: ${warning}`);
   if (old) output.out(`  Out of date: ${old}.`);
 }

@@ -5,16 +5,26 @@ import {
   factsSchema,
   type LedgerEntry,
   LithagonError,
+  labelled,
+  matched,
+  mayMatch,
+  migrated,
   type ProjectFacts,
   type Store,
   sortOut,
   type Transaction,
+  VERSION,
+  wellIdOf,
+  withName,
 } from '@lithagon/core/kept';
 import { type DBSchema, deleteDB, type IDBPDatabase, openDB } from 'idb';
 
+/** The facts with where the project came from, and the version that its objects are kept in. */
+type KeptFacts = ProjectFacts & { origin?: string; version?: number };
+
 interface ProjectSchema extends DBSchema {
   /** The facts, and the token of the tab that may change the project. */
-  facts: { key: 'facts' | 'writer'; value: (ProjectFacts & { origin?: string }) | string };
+  facts: { key: 'facts' | 'writer'; value: KeptFacts | string };
   objects: { key: string; value: EarthObject };
   arrays: { key: string; value: Uint8Array };
   ledger: { key: number; value: LedgerEntry };
@@ -96,8 +106,9 @@ function reader(db: IDBPDatabase<ProjectSchema>) {
     async all(): Promise<{ objects: EarthObject[]; aside: Aside[] }> {
       unread ??= look();
       const [ids, all] = [await unread, await db.getAll('objects')];
-      if (ids.size === 0) return { objects: all, aside: [] };
-      return sortOut([...all.filter((o) => !ids.has(o.id)), ...all.filter((o) => ids.has(o.id))]);
+      if (ids.size === 0) return { objects: labelled(all), aside: [] };
+      const { objects, aside } = sortOut([...all.filter((o) => !ids.has(o.id)), ...all.filter((o) => ids.has(o.id))]);
+      return { objects: labelled(objects), aside };
     },
     /** Whether an object is not one of those that cannot be read. */
     async mayList(object: EarthObject): Promise<boolean> {
@@ -107,8 +118,7 @@ function reader(db: IDBPDatabase<ProjectSchema>) {
   };
 }
 
-const factsIn = async (db: IDBPDatabase<ProjectSchema>) =>
-  (await db.get('facts', 'facts')) as (ProjectFacts & { origin?: string }) | undefined;
+const factsIn = async (db: IDBPDatabase<ProjectSchema>) => (await db.get('facts', 'facts')) as KeptFacts | undefined;
 
 const takenOver = () =>
   new LithagonError('reader', 'The project is being changed in another tab, which has taken it over.', {
@@ -147,6 +157,7 @@ export async function idbStore(projectId: string, writer?: () => string | null):
       fix: 'It may have been deleted, or opened elsewhere.',
     });
   }
+  if (facts.version !== VERSION) await migrateDatabase(db);
   const channel = new BroadcastChannel(changesOf(projectId));
   const { origin } = facts;
   const write = arrayWriter(db);
@@ -157,12 +168,15 @@ export async function idbStore(projectId: string, writer?: () => string | null):
     list: async () => (await read.all()).objects,
     get: async (id) => {
       const object = await db.get('objects', id);
-      return object && (await read.mayList(object)) ? object : null;
+      if (!object || !(await read.mayList(object))) return null;
+      const wellId = wellIdOf(object);
+      return wellId ? withName(object, (await db.get('objects', wellId))?.name) : object;
     },
     ledger: () => db.getAll('ledger'),
     aside: async () => (await read.all()).aside,
     async commit(given: Transaction) {
-      const change = checkedChange(given);
+      const checked = checkedChange(given);
+      const change = mayMatch(checked) ? matched(checked, (await read.all()).objects) : checked;
       const discarded = change.discard
         ? (await read.all()).aside
             .filter(({ key }) => change.discard?.includes(key))
@@ -232,13 +246,27 @@ export async function keysHere(projectId: string): Promise<Set<string>> {
 export const removeDatabase = (projectId: string): Promise<void> => deleteDB(databaseName(projectId));
 
 /** Make the database of a new project. */
-export async function createProject(facts: ProjectFacts & { origin?: string }, objects: EarthObject[]): Promise<void> {
+export async function createProject(given: ProjectFacts & { origin?: string }, objects: EarthObject[]): Promise<void> {
+  const facts: KeptFacts = { ...given, version: VERSION };
   const db = await open(facts.id);
   const tx = db.transaction(['facts', 'objects'], 'readwrite');
   void tx.objectStore('facts').put(facts, 'facts');
   for (const object of objects) void tx.objectStore('objects').put(object);
   await tx.done;
   db.close();
+}
+
+/** Bring the objects of a project that an earlier version kept to how they are kept now. */
+async function migrateDatabase(db: IDBPDatabase<ProjectSchema>): Promise<void> {
+  const { objects } = sortOut(await db.getAll('objects'));
+  const tx = db.transaction(['facts', 'objects'], 'readwrite');
+  const facts = (await tx.objectStore('facts').get('facts')) as KeptFacts;
+  // another thread may have done it meanwhile
+  if (facts.version !== VERSION) {
+    for (const object of migrated(objects)) void tx.objectStore('objects').put(object);
+    void tx.objectStore('facts').put({ ...facts, version: VERSION }, 'facts');
+  }
+  await tx.done;
 }
 
 /** Copy the database of a project to another id and name, a few megabytes at a time. */

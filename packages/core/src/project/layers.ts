@@ -1,10 +1,13 @@
-import type { EarthObject, Well } from '../earth/objects.ts';
+import type { EarthObject, Horizon, Well } from '../earth/objects.ts';
 import type { LayerPoints } from '../velocity/layer.ts';
 import { type Above, timeAbove } from '../velocity/layered.ts';
 import { pointAtMd } from '../wells/path.ts';
 import { twtOfDepth } from '../wells/timeDepth.ts';
 import { relationOf } from './wells/seeds.ts';
 import { pathOf, topsOf } from './wells/wells.ts';
+
+/** The top of the wells that a horizon is: what it was called when it came, whatever it is called now. */
+export const topOfHorizon = ({ top, name }: Horizon): string => top ?? name;
 
 /** Depth of a top in a well with its position, or null. */
 export function topInDepth(

@@ -44,7 +44,9 @@ export function redeclared<T extends Volume | SeismicLine>(object: T, said: Part
   const next = { ...object, ...said };
   checkRange(object.name, next.quantity, next.unit, object.statistics);
   const { domain, quantity, unit, polarity } = next;
-  return { ...next, revision: loadedRevision(object.revision, { domain, quantity, unit, polarity }) };
+  const params = { ...object.madeBy.params, ...(object.madeBy.file ? said : {}) };
+  const revision = loadedRevision(object.revision, { domain, quantity, unit, polarity });
+  return { ...next, revision, madeBy: { ...object.madeBy, params } };
 }
 
 /**
@@ -75,6 +77,7 @@ export function attached<T extends EarthObject & { well: string }>(object: T, we
   return {
     ...object,
     well,
+    wellId: undefined,
     name: object.name.startsWith(object.well) ? object.name.replace(object.well, () => well) : object.name,
     revision: loadedRevision(object.revision, { well }),
   };

@@ -26,12 +26,12 @@ export interface InputSpec<K extends Kind = Kind> {
 export interface OutputSpec {
   kind: Kind;
   title: string;
-  /** One for each object of this input, under the roles `role/NAME` (`eachRole`); any of them may be left out. */
+  /** One for each object of this input, under the roles `role/ID` (`eachRole`); any of them may be left out. */
   each?: string;
 }
 
-/** The role of one of the outputs that a step gives for each of several objects. */
-export const eachRole = (role: string, name: string): string => `${role}/${name}`;
+/** The role of one of the outputs that a step gives for each of several objects, by that object's id. */
+export const eachRole = (role: string, id: string): string => `${role}/${id}`;
 
 type InputOf<S extends InputSpec> = S extends { many: true }
   ? ObjectOf<S['kind']>[]
@@ -155,7 +155,7 @@ export interface ParamFacts {
   optional?: true;
 }
 
-export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula';
+export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula' | 'horizon';
 
 /** A number parameter with unit and range. */
 export function number(

@@ -1,6 +1,7 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { LithagonError } from '../earth/errors.ts';
-import type { AnyStep, ParamFacts } from './define.ts';
+import type { EarthObject } from '../earth/objects.ts';
+import { type AnyStep, listed, type ParamFacts, stepOf } from './define.ts';
 
 /** Check parameters against a step's declaration; the sentence names the parameter and what it may be. */
 export function checkParams(step: AnyStep, params: Record<string, unknown>): Record<string, unknown> {
@@ -34,4 +35,81 @@ function whyNot(issue: z.core.$ZodIssue, unit: string | undefined): string {
     default:
       return `cannot be used: ${issue.message}`;
   }
+}
+
+/**
+ * Parameters of the run that made an object, with another name for something that they name: a top or a horizon.
+ * @returns the same parameters where they do not name it
+ */
+export function namedParams(
+  { madeBy }: EarthObject,
+  what: 'top' | 'horizon',
+  from: string,
+  to: string,
+): Record<string, unknown> {
+  const shape = (stepOf(madeBy.step)?.params.shape ?? {}) as Record<string, z.ZodType>;
+  const out: Record<string, unknown> = {};
+  for (const [key, value] of Object.entries(madeBy.params)) {
+    const now = withName(shape[key], value, what, from, to);
+    if (now !== value) out[key] = now;
+  }
+  return Object.keys(out).length > 0 ? { ...madeBy.params, ...out } : madeBy.params;
+}
+
+/** One value with another name in it, in rows too. */
+function withName(schema: z.ZodType | undefined, value: unknown, what: string, from: string, to: string): unknown {
+  const names = (schema?.meta() as Partial<ParamFacts> | undefined)?.names;
+  if (typeof value === 'string') {
+    if (names === what) return value === from ? to : value;
+    if (names !== `${what}s` || !listed(value).includes(from)) return value;
+    return listed(value)
+      .map((name) => (name === from ? to : name))
+      .join(', ');
+  }
+  if (!Array.isArray(value)) return value;
+  const columns = rowShape(schema);
+  let changed = false;
+  const rows = value.map((row) => {
+    if (typeof row !== 'object' || row === null) return row;
+    const next = Object.fromEntries(
+      Object.entries(row).map(([key, cell]) => [key, withName(columns[key], cell, what, from, to)]),
+    );
+    if (Object.keys(next).every((key) => next[key] === (row as Record<string, unknown>)[key])) return row;
+    changed = true;
+    return next;
+  });
+  return changed ? rows : value;
+}
+
+/** Schemas of the columns of a parameter that is rows. */
+function rowShape(schema: z.ZodType | undefined): Record<string, z.ZodType> {
+  const inner = schema instanceof z.ZodDefault ? (schema.unwrap() as z.ZodType) : schema;
+  const element = inner instanceof z.ZodArray ? (inner.element as z.ZodType) : undefined;
+  return element instanceof z.ZodObject ? (element.shape as Record<string, z.ZodType>) : {};
+}
+
+/** A run's parameters as people read them: each by its title, with its value and unit; what is as it was before is left out. */
+export function shownParams(step: string, params: Record<string, unknown>): { title: string; value: string }[] {
+  const shape = (stepOf(step)?.params.shape ?? {}) as Record<string, z.ZodType>;
+  return Object.entries(params).map(([key, value]) => {
+    const facts = shape[key]?.meta() as Partial<ParamFacts> | undefined;
+    const text = valueText(value);
+    const unit = facts?.unit && typeof value === 'number' ? (facts.unit === '°' ? '°' : ` ${facts.unit}`) : '';
+    return { title: facts?.title ?? key, value: `${text}${unit}` };
+  });
+}
+
+function valueText(value: unknown): string {
+  if (value === '' || value === null || value === undefined) return 'none';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'number') return String(value).replace('-', '−');
+  if (Array.isArray(value)) {
+    if (value.length === 0) return 'none';
+    return value
+      .map((each) =>
+        typeof each === 'object' && each ? Object.values(each).map(valueText).join(' ') : valueText(each),
+      )
+      .join('; ');
+  }
+  return String(value);
 }

@@ -111,7 +111,7 @@ function expanded(step: AnyStep, inputs: Given) {
   type Expanded = { role: string; spec: OutputSpec; of: string | null };
   return Object.entries(step.outputs as Record<string, OutputSpec>).flatMap(([role, spec]): Expanded[] =>
     spec.each
-      ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.name), spec, of: o.name }))
+      ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.id), spec, of: o.name }))
       : [{ role, spec, of: null }],
   );
 }
@@ -143,6 +143,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
     Object.entries(request.replaces ?? {}).map(([role, id]) => [role, existing.find((o) => o.id === id)]),
   );
   const started = new Date();
+  const run = crypto.randomUUID();
   const warnings: string[] = [];
   const used = new Map<string, Set<string>>();
   const ids = new Map<string, string>();
@@ -174,10 +175,10 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       throw new LithagonError('step', `${step.title} cannot be kept live: it looks at everything at once.`, {
         fix: 'Run it.',
       });
-    const run = step.local
+    const work = step.local
       ? localRun(step, request.live ? 'live' : (options.runner ?? null))
       : (step.run as NonNullable<AnyStep['run']>);
-    const drafts: Record<string, Draft> = await run({
+    const drafts: Record<string, Draft> = await work({
       inputs,
       around,
       params,
@@ -214,6 +215,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
             version: step.version,
             params,
             output: role,
+            run,
             inputs: restsOn,
             started: started.toISOString(),
             tookMs: Date.now() - started.getTime(),

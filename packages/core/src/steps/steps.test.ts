@@ -7,7 +7,8 @@ import { memoryStore } from '../storage/memory.ts';
 import { readInlines } from '../storage/planes.ts';
 import { volumeWriter } from '../storage/volumes.ts';
 import { even } from '../testing/random.ts';
-import { parseRecipe, runRecipe } from '../trail/recipe.ts';
+import { parseRecipe } from '../trail/recipe.ts';
+import { runRecipe } from '../trail/runRecipe.ts';
 import { outOfDate } from '../trail/staleness.ts';
 import {
   allSteps,

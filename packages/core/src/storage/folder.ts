@@ -5,6 +5,7 @@ import { promisify } from 'node:util';
 import { LithagonError } from '../earth/errors.ts';
 import { idSchema } from '../earth/objects/common.ts';
 import type { EarthObject } from '../earth/objects.ts';
+import { labelled, matched, wellIdOf, withName } from './belonging.ts';
 import { checkedChange } from './commit.ts';
 import { type Hold, holdFolder } from './hold.ts';
 import { placeOf } from './place.ts';
@@ -99,15 +100,20 @@ export async function folderStore(dir: string, { name, hold: holder }: FolderOpt
   const store: Store = {
     door: folder,
     facts: async (): Promise<ProjectFacts> => ({ ...state.facts }),
-    list: async (): Promise<EarthObject[]> => structuredClone(state.objects),
-    get: async (id) => structuredClone(state.objects.find((o) => o.id === id) ?? null),
+    list: async (): Promise<EarthObject[]> => labelled(structuredClone(state.objects)),
+    async get(id) {
+      const object = state.objects.find((o) => o.id === id);
+      const well = state.objects.find((o) => o.id === wellIdOf(object));
+      return object ? withName(structuredClone(object), well?.name) : null;
+    },
     ledger: async (): Promise<LedgerEntry[]> => [...state.ledger],
     aside: async () => structuredClone(state.aside),
     commit: (given: Transaction) =>
       inTurn(async () => {
-        const change = checkedChange(given);
+        const checked = checkedChange(given);
         await take();
         if (stamp() !== seen) state = await read();
+        const change = matched(checked, state.objects);
         const gone = new Set([...(change.remove ?? []), ...(change.put ?? []).map((o) => o.id)]);
         const next = {
           facts: { ...state.facts, ...change.facts },

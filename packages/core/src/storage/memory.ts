@@ -1,4 +1,5 @@
 import type { EarthObject } from '../earth/objects.ts';
+import { labelled, matched, wellIdOf, withName } from './belonging.ts';
 import { checkedChange } from './commit.ts';
 import type { LedgerEntry, ProjectFacts, Store, Transaction } from './store.ts';
 
@@ -10,12 +11,16 @@ export function memoryStore(name = 'Untitled'): Store {
   const ledger: LedgerEntry[] = [];
   return {
     facts: async () => ({ ...facts }),
-    list: async () => [...objects.values()].map((o) => structuredClone(o)),
-    get: async (id) => structuredClone(objects.get(id) ?? null),
+    list: async () => labelled([...objects.values()].map((o) => structuredClone(o))),
+    async get(id) {
+      const object = objects.get(id);
+      if (!object) return null;
+      return withName(structuredClone(object), objects.get(wellIdOf(object) ?? '')?.name);
+    },
     ledger: async () => [...ledger],
     aside: async () => [],
     async commit(given: Transaction) {
-      const change = checkedChange(given);
+      const change = matched(checkedChange(given), [...objects.values()]);
       const copies = (change.put ?? []).map((o) => structuredClone(o));
       for (const object of copies) objects.set(object.id, object);
       for (const id of change.remove ?? []) objects.delete(id);

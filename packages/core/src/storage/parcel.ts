@@ -13,6 +13,7 @@ import type { ArrayRef } from '../earth/objects.ts';
 import { directorySize } from '../formats/zip.ts';
 import { damage, wrongLength } from './damage.ts';
 import { arraysOf, chunkBytes, chunkCount, chunkKey, chunksOf } from './keys.ts';
+import { VERSION } from './migrate.ts';
 import { type OpenedProject, type ProjectFile, readProject } from './projectFile.ts';
 import type { ProjectFacts, Store } from './store.ts';
 import { remakePlanes } from './volumes.ts';
@@ -48,7 +49,7 @@ export async function writeParcel(store: Store, options: ParcelOptions = {}): Pr
   const objects = await store.list();
   const { id, name, created, frame, curveClasses, desks } = await store.facts();
   const file: ProjectFile = {
-    lithagon: 1,
+    lithagon: VERSION,
     facts: { id, name, created, frame, curveClasses, desks },
     objects,
     ledger: await store.ledger(),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { idSchema } from '../earth/objects/common.ts';
 import { curveClassSchema, type EarthObject, frameSchema, objectSchema } from '../earth/objects.ts';
 import { hasher } from '../numerics/hash.ts';
+import { migrated, VERSION } from './migrate.ts';
 import type { LedgerEntry, ProjectFacts } from './store.ts';
 
 export const factsSchema = z.object({
@@ -23,7 +24,7 @@ export const ledgerEntrySchema = z.object({
 
 /** `project.json`: what a project holds besides its arrays, in a folder and in a parcel alike. */
 export interface ProjectFile {
-  lithagon: 1;
+  lithagon: typeof VERSION;
   facts: ProjectFacts;
   objects: EarthObject[];
   ledger: LedgerEntry[];
@@ -118,7 +119,7 @@ const isFact = (key: unknown): key is string => typeof key === 'string' && key.s
 /** A project as it is written: what was set aside stays in it as it was. */
 export function writtenProject({ facts, objects, ledger, aside }: OpenedProject): string {
   const more = aside.length > 0 ? { aside } : {};
-  return `${JSON.stringify({ lithagon: 1, facts, objects, ledger, ...more }, null, 1)}\n`;
+  return `${JSON.stringify({ lithagon: VERSION, facts, objects, ledger, ...more }, null, 1)}\n`;
 }
 
 /**
@@ -126,7 +127,8 @@ export function writtenProject({ facts, objects, ledger, aside }: OpenedProject)
  * @returns null where it is no project of this version at all
  */
 export function readProject(raw: unknown): OpenedProject | null {
-  if (!isRecord(raw) || raw.lithagon !== 1 || !isRecord(raw.facts) || !Array.isArray(raw.objects)) return null;
+  if (!isRecord(raw) || !isRecord(raw.facts) || !Array.isArray(raw.objects)) return null;
+  if (raw.lithagon !== VERSION && raw.lithagon !== 1) return null;
   const before = (Array.isArray(raw.aside) ? raw.aside : []).filter(isRecord);
   // a later version may be able to read what an earlier one could not
   const { objects, aside } = sortOut([
@@ -155,5 +157,6 @@ export function readProject(raw: unknown): OpenedProject | null {
     const parsed = ledgerEntrySchema.safeParse(entry);
     return parsed.success ? [parsed.data] : [];
   });
-  return { facts: facts as unknown as ProjectFacts, objects, ledger, aside };
+  const now = raw.lithagon === VERSION ? objects : migrated(objects);
+  return { facts: facts as unknown as ProjectFacts, objects: now, ledger, aside };
 }

@@ -48,11 +48,11 @@ export function wellWork() {
     const logs = await logsNow();
     const other: EarthObject[] = [
       { ...well, id: name, name, x, ...more },
-      { ...logs, id: `logs-${name}`, name: `${name} logs`, well: name },
+      { ...logs, id: `logs-${name}`, name: `${name} logs`, well: name, wellId: undefined },
     ];
     for (const o of await objects())
       if ((o.kind === 'tops' || o.kind === 'checkshots') && o.well === 'T-1')
-        other.push({ ...o, id: `${o.kind}-${name}`, name: `${name} ${o.kind}`, well: name });
+        other.push({ ...o, id: `${o.kind}-${name}`, name: `${name} ${o.kind}`, well: name, wellId: undefined });
     await work.store.commit({ put: other });
   }
 

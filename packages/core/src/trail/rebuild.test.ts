@@ -8,7 +8,9 @@ import { memoryStore } from '../storage/memory.ts';
 import { type Store, sweep } from '../storage/store.ts';
 import { MADE, madeHorizon, named, TURNED } from '../testing/objects.ts';
 import { rebuild, rebuildOrder } from './rebuild.ts';
-import { parseRecipe, recipeOf, runRecipe } from './recipe.ts';
+import { parseRecipe } from './recipe.ts';
+import { runRecipe } from './runRecipe.ts';
+import { recipeOf } from './writeRecipe.ts';
 import { outOfDate } from './staleness.ts';
 
 const corners = [

@@ -4,6 +4,7 @@ import { eachRole, type OutputSpec, stepOf } from '../steps/define.ts';
 import { type RunOptions, runStep } from '../steps/run.ts';
 import { damagesOf } from '../storage/damage.ts';
 import type { Store } from '../storage/store.ts';
+import { runOf } from './runs.ts';
 import { outOfDate } from './staleness.ts';
 
 /** Ids of the objects that an object was made from. */
@@ -49,14 +50,8 @@ export function askedInputs(object: EarthObject): Record<string, string[]> {
 }
 
 /** Every output of the run that made an object, by role: they are made again together. */
-export function madeTogether(objects: EarthObject[], object: EarthObject): Record<string, string> {
-  const { step, started } = object.madeBy;
-  return Object.fromEntries(
-    objects
-      .filter((o) => o.madeBy.step === step && o.madeBy.started === started && o.madeBy.output)
-      .map((o) => [o.madeBy.output as string, o.id]),
-  );
-}
+export const madeTogether = (objects: EarthObject[], object: EarthObject): Record<string, string> =>
+  runOf(objects, object)?.outputs ?? {};
 
 /** Parameters of a run that the step, as it is now, still knows. */
 function knownParams(object: EarthObject): Record<string, unknown> {
@@ -126,5 +121,5 @@ export async function rebuild(store: Store, only: string | undefined, options: R
 function firstRole(object: EarthObject): string {
   const outputs: Record<string, OutputSpec> = stepOf(object.madeBy.step)?.outputs ?? {};
   const role = Object.keys(outputs).find((each) => outputs[each].kind === object.kind) ?? Object.keys(outputs)[0];
-  return outputs[role]?.each && 'well' in object ? eachRole(role, object.well) : role;
+  return outputs[role]?.each && 'wellId' in object && object.wellId ? eachRole(role, object.wellId) : role;
 }

@@ -2,11 +2,11 @@ import { finder } from '@lithagon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { colorOf } from '../../kinds';
-import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
 import { Select } from '../../ui/Field';
 import { formatBytes } from '../../ui/format';
+import { rename } from '../../workbench/actions/rename';
 import { showObject } from '../../workbench/actions/show';
 import { BulkActions } from './BulkActions';
 import css from './Catalogue.module.css';
@@ -154,9 +154,7 @@ export function CatalogueView() {
                       onClick={(e) => e.stopPropagation()}
                       onBlur={(e) => {
                         setRenaming(null);
-                        const name = e.target.value.trim().slice(0, 200);
-                        if (name && name !== object.name)
-                          void edit(`Rename ${object.name} to ${name}`, [object], [{ ...object, name }]);
+                        void rename(object, e.target.value);
                       }}
                       onKeyDown={(e) => {
                         if (e.key === 'Enter') e.currentTarget.blur();

@@ -1,6 +1,8 @@
 import {
   asLithagonError,
   checkOrder,
+  type EarthObject,
+  followTop,
   newTable,
   paintFacies,
   putTop,
@@ -87,7 +89,15 @@ export const renameTops = (from: string, to: string): Promise<void> =>
     const known = column?.units.some((u) => u.top === name);
     const units = column?.units.flatMap((u) => (u.top !== from ? [u] : known ? [] : [{ ...u, top: name }])) ?? [];
     const ordered = column ? [[column], [withUnits(column, units)]] : [[], []];
-    await edit(`Rename ${from} to ${name}`, [...before, ...ordered[0]], [...edits.map((e) => e.after), ...ordered[1]]);
+    const { byId } = useProject.getState();
+    // horizons that are it, and steps that name it; what is put anyhow has its own turn
+    const own = new Set([...edits.map((e) => e.after.id), ...ordered[1].map((o) => o.id)]);
+    const follow = followTop(objectsNow(), from, name).filter((o) => !own.has(o.id));
+    await edit(
+      `Rename ${from} to ${name}`,
+      [...before, ...ordered[0], ...follow.map((o) => byId.get(o.id) as EarthObject)],
+      [...edits.map((e) => e.after), ...ordered[1], ...follow],
+    );
   });
 
 /** Paint an interval of a well; a described or painted table takes it, never a predicted one. */

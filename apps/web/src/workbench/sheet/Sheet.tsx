@@ -8,6 +8,7 @@ import { select, useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { DeleteSheet } from '../../views/catalogue/BulkActions';
+import { rename } from '../actions/rename';
 import { showObject } from '../actions/show';
 import { ToolSheet } from '../draw/ToolSheet';
 import { StepForm } from '../steps/StepForm';
@@ -126,9 +127,7 @@ function Name({ object }: { object: EarthObject }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: an undo elsewhere brings another name
   useEffect(() => setText(object.name), [object.name, useHistory((s) => s.done.length)]);
   const keep = () => {
-    const name = text.trim();
-    if (name === '' || name === object.name) return setText(object.name);
-    void edit(`Rename ${object.name} to ${name}`, [object], [{ ...object, name: name.slice(0, 200) }]);
+    void rename(object, text).then((done) => !done && setText(object.name));
   };
   return (
     <input

@@ -1,4 +1,4 @@
-import { type EarthObject, isByHand, stepOf } from '@lithagon/core';
+import { type EarthObject, isByHand, shownParams, stepOf } from '@lithagon/core';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import css from './Sheet.module.css';
@@ -53,8 +53,8 @@ export function Trail({ object }: { object: EarthObject }) {
         <b>{title}</b>
         {!madeBy.file && !byHand && ` · version ${madeBy.version}`}
         <br />
-        {Object.entries(madeBy.params)
-          .map(([k, v]) => `${k} ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`)
+        {shownParams(madeBy.step, madeBy.params)
+          .map(({ title, value }) => `${title} ${value}`)
           .join(' · ')}
         <br />
         {new Date(madeBy.started).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}

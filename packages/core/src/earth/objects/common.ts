@@ -62,6 +62,9 @@ export function onBins(ref: ArrayRef, { inline, crossline }: Lattice): boolean {
   return ref.shape.length === 2 && ref.shape[0] === inline.count && ref.shape[1] === crossline.count;
 }
 
+/** What belongs to a well: its id, as soon as the well is there, and its name for people. */
+export const ofWell = { well: z.string(), wellId: idSchema.optional() };
+
 /** How an object came to be. `inputs` hold `id@revision`. */
 export const madeBySchema = z.object({
   step: z.string(),
@@ -70,8 +73,12 @@ export const madeBySchema = z.object({
   inputs: z.record(z.string(), z.array(z.string())),
   /** Role of this object among the outputs of its run. */
   output: z.string().optional(),
+  /** Id of that run, which its outputs share. */
+  run: z.string().max(200).optional(),
   /** Name of the file that it was read from, where it was. */
   file: z.string().optional(),
+  /** What it was called when it came, where it has been renamed since. */
+  called: z.string().max(200).optional(),
   started: z.string(),
   tookMs: z.number(),
   warnings: z.array(z.string()),

@@ -52,6 +52,8 @@ export const horizonSchema = z
   .object({
     ...base,
     kind: z.literal('horizon'),
+    /** The top of the wells that it is, where it is not called as that is. */
+    top: z.string().min(1).max(200).optional(),
     domain: domainSchema,
     lattice: latticeSchema,
     /** `[inline][crossline]`, ms or m, NaN where there is none. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { arrayRefSchema, base } from './common.ts';
+import { arrayRefSchema, base, ofWell } from './common.ts';
 
 /** A wavelet at a sample interval of its own. */
 export const waveletSchema = z.object({
@@ -45,7 +45,7 @@ export type Wavelet = z.infer<typeof waveletSchema>;
 export const relationSchema = z.object({
   ...base,
   kind: z.literal('time-depth relation'),
-  well: z.string(),
+  ...ofWell,
   /** `[TVDSS m, TWT ms]`, both rising, from the datum down. */
   pairs: z.array(z.tuple([z.number(), z.number()])).min(2),
   /** Drift (checkshot − sonic, ms) at the knees of its correction. */
@@ -94,7 +94,7 @@ export const gatherSchema = z
   .object({
     ...base,
     kind: z.literal('synthetic gather'),
-    well: z.string(),
+    ...ofWell,
     anglesDeg: z.array(z.number()).min(1),
     firstMs: z.number(),
     stepMs: z.number().positive(),

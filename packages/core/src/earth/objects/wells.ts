@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { arrayRefSchema, base, colorSchema } from './common.ts';
+import { arrayRefSchema, base, colorSchema, ofWell } from './common.ts';
 
 export const wellSchema = z.object({
   ...base,
@@ -42,7 +42,7 @@ export const logsSchema = z
   .object({
     ...base,
     kind: z.literal('logs'),
-    well: z.string(),
+    ...ofWell,
     depth: z.object({ firstM: z.number(), stepM: z.number().positive(), count: z.int().positive() }),
     curves: z.array(
       z.object({
@@ -93,7 +93,7 @@ export const TVD_COLUMN = 'TVD from kelly bushing';
 export const wellTableSchema = z.object({
   ...base,
   kind: z.enum(['directional surveys', 'tops', 'checkshots', 'pressures', 'fluid samples', 'core points', 'facies']),
-  well: z.string(),
+  ...ofWell,
   columns: z.array(z.object({ name: z.string(), unit: z.string() })),
   rows: z.array(z.array(z.union([z.number(), z.string(), z.null()]))),
   /** What times of checkshots are counted from; the seismic datum where it is not given. */

@@ -7,6 +7,7 @@ import { type SegyWriteFacts, segyHead, traceBytes, weightOf, writeTrace } from 
 import { VTK_TAIL, vtkHead, vtkLength } from '../../formats/vtk/write.ts';
 import { pathOfLine } from '../../project/lines.ts';
 import { stepOf } from '../../steps/define.ts';
+import { shownParams } from '../../steps/params.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Out } from './out.ts';
@@ -52,7 +53,7 @@ async function textOf({ frame, map, options, store }: Out, object: Volume | Seis
     madeBy.file
       ? `LOADED FROM ${madeBy.file}`
       : `MADE BY ${step?.title ?? madeBy.step}, VERSION ${madeBy.version}, FROM ${sources.join(', ')}`,
-    ...Object.entries(madeBy.params).map(([key, value]) => `  ${key} = ${JSON.stringify(value)}`),
+    ...shownParams(madeBy.step, madeBy.params).map(({ title: key, value }) => `  ${key}: ${value}`),
     `REVISION ${object.revision.slice(0, 16)}`,
   ];
   return lines.flatMap(in80).slice(0, 38);

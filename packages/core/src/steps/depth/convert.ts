@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { toIndex, toMap } from '../../earth/lattice.ts';
 import type { ResultTable } from '../../earth/objects.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
-import { topInDepth } from '../../project/layers.ts';
+import { topInDepth, topOfHorizon } from '../../project/layers.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { atOnePlace, krige } from '../../velocity/kriging.ts';
 import { choice, defineStep, number, wellsInput } from '../define.ts';
@@ -39,11 +39,11 @@ export const convert = defineStep({
     const { horizon, model, seaBed } = inputs;
     const { lattice } = horizon;
     const [rows, columns] = horizon.values.shape;
-    const others = inputs.layers.filter((h) => h.name !== horizon.name);
+    const others = inputs.layers.filter((h) => h.id !== horizon.id);
     const earth = await layeredEarth(store, model, [horizon, ...others], seaBed, horizon.name);
     const depthAt = (i: number, j: number): number => earth.column(...toMap(lattice, i, j)).z[earth.bases.length];
     const left = inputs.wells.flatMap((well) => {
-      const top = topInDepth(around, well, horizon.name);
+      const top = topInDepth(around, well, topOfHorizon(horizon));
       if (!top) return [];
       const [i, j] = toIndex(lattice, top.x, top.y);
       const made = depthAt(i, j);
@@ -79,7 +79,7 @@ export const convert = defineStep({
         { name: 'Converted', unit: 'm TVDSS' },
         { name: 'Residual', unit: 'm' },
       ],
-      rows: left.map((r) => [r.well, horizon.name, r.top, r.made, r.value]),
+      rows: left.map((r) => [r.well, topOfHorizon(horizon), r.top, r.made, r.value]),
     };
     return {
       depth: {

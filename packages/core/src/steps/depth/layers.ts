@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
 import { gridAt } from '../../horizons/grid.ts';
-import { layerPoints, topInDepth } from '../../project/layers.ts';
+import { layerPoints, topInDepth, topOfHorizon } from '../../project/layers.ts';
 import { toSi } from '../../project/redeclare.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
@@ -26,7 +26,7 @@ const params = z.object({
   typed: z
     .array(
       z.object({
-        base: z.string().min(1).meta({ title: 'Base' }),
+        base: z.string().min(1).meta({ title: 'Base', names: 'horizon' }),
         v0: z.number().min(300).max(9000).meta({ title: 'v0', unit: 'm/s' }),
         k: z.number().min(-2).max(5).meta({ title: 'k', unit: '1/s' }),
       }),
@@ -99,14 +99,13 @@ export const layers = defineStep({
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;
     for (const horizon of ordered) {
-      const wells = inputs.wells.flatMap(
-        (w) => layerPoints(around, w, above, horizon.name, overburden, seaBedAt) ?? [],
-      );
+      const top = topOfHorizon(horizon);
+      const wells = inputs.wells.flatMap((w) => layerPoints(around, w, above, top, overburden, seaBedAt) ?? []);
       const typed = p.typed.find((t) => t.base === horizon.name);
       if (typed) {
         const rms = misfitOf(typed, wells);
         made.push({ base: horizon.name, v0: typed.v0, k: typed.k, rms, points: 0 });
-        above = horizon.name;
+        above = top;
         continue;
       }
       const fit = fitLayer(wells, { lowK: 0, highK: p.mostK });
@@ -115,13 +114,13 @@ export const layers = defineStep({
         if (!before)
           throw new LithagonError(
             'velocity',
-            `No well has a top “${horizon.name}” with times below where the layers begin, so the first layer has no velocity.`,
+            `No well has a top “${top}” with times below where the layers begin, so the first layer has no velocity.`,
             {
               object: horizon.name,
               fix: 'Name horizons as the wells name their tops, and load checkshots.',
             },
           );
-        warn(`No well has a top “${horizon.name}” with a time; the velocity of the layer above was carried down.`);
+        warn(`No well has a top “${top}” with a time; the velocity of the layer above was carried down.`);
         made.push({ ...before, base: horizon.name, rms: 0, points: 0 });
       } else {
         if (fit.atBound && p.mostK > 0)
@@ -136,7 +135,7 @@ export const layers = defineStep({
           points: wells.reduce((n, w) => n + w.points.length, 0),
         });
       }
-      above = horizon.name;
+      above = top;
     }
     const model: VelocityModelDraft = { kind: 'velocity model', ...overburden, layers: made };
     if (!inputs.guide) return { model };
@@ -163,9 +162,9 @@ export const layers = defineStep({
           values: await readWhole(store, horizon.values),
           lattice: horizon.lattice,
           wells: inputs.wells.flatMap((w) => {
-            const upper = n === 0 ? null : ordered[n - 1].name;
-            const points = layerPoints(around, w, upper, horizon.name, overburden, seaBedAt);
-            const at = topInDepth(around, w, horizon.name);
+            const upper = n === 0 ? null : topOfHorizon(ordered[n - 1]);
+            const points = layerPoints(around, w, upper, topOfHorizon(horizon), overburden, seaBedAt);
+            const at = topInDepth(around, w, topOfHorizon(horizon));
             return points && at ? [{ x: at.x, y: at.y, points }] : [];
           }),
         })),

@@ -74,15 +74,15 @@ export const carry = defineStep({
       const rows = mine
         .filter((q) => !q.absent)
         .map((q) => [q.name, q.md, q.confidence, 'top', null, `carried from ${q.from}, match ${q.match.toFixed(2)}`]);
-      return rows.length > 0 ? [{ well: well.name, rows }] : [];
+      return rows.length > 0 ? [{ id: well.id, well: well.name, rows }] : [];
     });
     if (out.length === 0)
       throw new LithagonError('carry', 'No top was found in a well that does not have it already.', {
         fix: 'Allow more stretch or search, or lower the least confidence. Nothing was changed.',
       });
     return Object.fromEntries(
-      out.map(({ well, rows }) => [
-        eachRole('tops', well),
+      out.map(({ id, well, rows }) => [
+        eachRole('tops', id),
         { kind: 'tops' as const, well, columns: TOP_COLUMNS, rows },
       ]),
     );

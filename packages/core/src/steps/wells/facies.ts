@@ -89,7 +89,8 @@ export const facies = defineStep({
       );
     const outputs: Record<string, unknown> = {};
     for (const well of found.predicted) {
-      outputs[eachRole('facies', well.well)] = {
+      const id = wells.find((w) => w.name === well.well)?.id ?? '';
+      outputs[eachRole('facies', id)] = {
         kind: 'facies',
         well: well.well,
         columns: [
@@ -99,28 +100,22 @@ export const facies = defineStep({
         ],
         rows: well.rows,
       };
-      outputs[eachRole('logs', well.well)] = await logsDraft(
-        store,
-        idFor(eachRole('logs', well.well)),
-        well.well,
-        well.axis,
-        [
-          ...classes.map((name, c) => ({
-            mnemonic: `P(${name})`,
-            class: 'facies probability' as const,
-            unit: '1',
-            description: `Probability of ${name}`,
-            values: well.probabilities[c],
-          })),
-          {
-            mnemonic: 'FAR',
-            class: 'distance to training' as const,
-            unit: '1',
-            description: `Distance to what was learned from; beyond ${found.limit.toFixed(1)} nothing is guessed`,
-            values: well.distance,
-          },
-        ],
-      );
+      outputs[eachRole('logs', id)] = await logsDraft(store, idFor(eachRole('logs', id)), well.well, well.axis, [
+        ...classes.map((name, c) => ({
+          mnemonic: `P(${name})`,
+          class: 'facies probability' as const,
+          unit: '1',
+          description: `Probability of ${name}`,
+          values: well.probabilities[c],
+        })),
+        {
+          mnemonic: 'FAR',
+          class: 'distance to training' as const,
+          unit: '1',
+          description: `Distance to what was learned from; beyond ${found.limit.toFixed(1)} nothing is guessed`,
+          values: well.distance,
+        },
+      ]);
     }
     if (v)
       outputs.report = {

@@ -4,8 +4,10 @@ import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { EARTH, ROCK, topM, WELL_AT } from '../../testing/layeredField.ts';
 import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
-import { parseRecipe, recipeOf, runRecipe } from '../../trail/recipe.ts';
+import { parseRecipe } from '../../trail/recipe.ts';
+import { runRecipe } from '../../trail/runRecipe.ts';
 import { outOfDate } from '../../trail/staleness.ts';
+import { recipeOf } from '../../trail/writeRecipe.ts';
 
 const { work, objects, run, named, values, logsNow, change, secondWell, W } = wellWork();
 

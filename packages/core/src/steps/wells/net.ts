@@ -70,12 +70,12 @@ export const net = defineStep({
           known / gross,
         ]);
       });
-      return logsDraft(store, idFor(eachRole('logs', one.well.name)), one.well.name, one.axis, [
+      return logsDraft(store, idFor(eachRole('logs', one.well.id)), one.well.name, one.axis, [
         { mnemonic: 'NET', class: 'net flag', unit: '1', description: '0 none, 1 reservoir, 2 pay', values: flag },
       ]);
     });
     return {
-      ...Object.fromEntries(made.map(({ well, made: draft }) => [eachRole('logs', well), draft])),
+      ...Object.fromEntries(made.map(({ id, made: draft }) => [eachRole('logs', id), draft])),
       table: {
         kind: 'result table',
         columns: [

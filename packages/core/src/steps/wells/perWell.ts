@@ -94,11 +94,11 @@ export async function forEachWell<T>(
   },
   axisOf: string[],
   work: (one: OneWell) => Promise<T>,
-): Promise<{ well: string; made: T }[]> {
+): Promise<{ well: string; id: string; made: T }[]> {
   const { around, store, warn } = context;
   const wells = context.inputs.wells as Extract<EarthObject, { kind: 'well' }>[];
   const units = await shownUnits(store);
-  const out: { well: string; made: T }[] = [];
+  const out: { well: string; id: string; made: T }[] = [];
   let first: string | null = null;
   for (const [n, well] of wells.entries()) {
     stopIf(context.signal);
@@ -125,7 +125,7 @@ export async function forEachWell<T>(
         uses: (object) => context.uses(object),
         units,
       });
-      out.push({ well: well.name, made });
+      out.push({ well: well.name, id: well.id, made });
     } catch (cause) {
       if (!(cause instanceof Left)) throw cause;
       first ??= cause.message;
@@ -172,9 +172,9 @@ export function wellStep<P extends z.ZodObject>(spec: {
       const made = await forEachWell(context, spec.axis(params), async (one) => {
         const result = await spec.make(one, params);
         const { axis, curves } = Array.isArray(result) ? { axis: one.axis, curves: result } : result;
-        return logsDraft(context.store, context.idFor(eachRole('logs', one.well.name)), one.well.name, axis, curves);
+        return logsDraft(context.store, context.idFor(eachRole('logs', one.well.id)), one.well.name, axis, curves);
       });
-      return Object.fromEntries(made.map(({ well, made: draft }) => [eachRole('logs', well), draft]));
+      return Object.fromEntries(made.map(({ id, made: draft }) => [eachRole('logs', id), draft]));
     },
   });
 }
