@@ -9,7 +9,7 @@ vi.mock('comlink', () => ({
   wrap: () => {
     const worker = {
       cancelled: [] as number[],
-      flags: new Int32Array(0),
+      flags: new Int32Array(0) as Int32Array,
       cancel: (task: number) => void worker.cancelled.push(task),
       writeAs: () => undefined,
       hearBy: (flags: Int32Array) => {

@@ -3,7 +3,7 @@ import { type Units, unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
 import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
-import { QUANTITIES, type Quantity } from '../earth/quantities.ts';
+import { type Quantity, quantitiesOf } from '../earth/quantities.ts';
 import { coordinatesOf, degreesFrom, flattened } from '../formats/segy/coordinates.ts';
 import { openSegy, type SegyFile } from '../formats/segy/file.ts';
 import type { SubRange } from '../formats/segy/groups.ts';
@@ -71,7 +71,7 @@ export function questionsFor(stats: { min: number; negative: number; median: num
     {
       key: 'quantity',
       label: 'Samples are',
-      options: Object.keys(QUANTITIES).map((value) => ({ value, label: value })),
+      options: quantitiesOf('volume').map((value) => ({ value, label: value })),
       hint: velocity
         ? {
             value: said,

@@ -5,7 +5,7 @@ import { dimensionOf, factor } from '../earth/units.ts';
 import { type LasFile, parseLas } from '../formats/las/parse.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
-import { CURVE_UNIT, classOfCurve } from '../wells/curveClass.ts';
+import { classOfCurve, curveUnit } from '../wells/curveClass.ts';
 import type { Loaded, Loading } from './load.ts';
 import { wellNamed } from './names.ts';
 import { oddLogs, unitOfCurve } from './oddLogs.ts';
@@ -102,7 +102,7 @@ async function logsOfSet(loading: Loading, text: string, las: LasFile, sets: num
   for (const curve of las.curves) {
     const cls = classOfCurve(curve.mnemonic, curve.unit, classes);
     const from = unitOfCurve(curve, cls).unit;
-    const unit = CURVE_UNIT[cls] ?? from ?? curve.unit;
+    const unit = curveUnit(cls) ?? from ?? curve.unit;
     const scale = from && dimensionOf(from) === dimensionOf(unit) && dimensionOf(unit) ? factor(from, unit) : 1;
     const data = onAxis(las.depthM, curve.values, axis, scale);
     let min = Number.POSITIVE_INFINITY;

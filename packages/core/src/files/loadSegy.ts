@@ -1,7 +1,7 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject, SeismicLine, Volume } from '../earth/objects.ts';
-import { isQuantity, QUANTITIES, type Quantity } from '../earth/quantities.ts';
+import { isQuantity, type Quantity, quantitiesOf, quantityFacts } from '../earth/quantities.ts';
 import type { LineTraces } from '../formats/segy/line.ts';
 import { loadSamples } from '../formats/segy/load.ts';
 import { loadLineSamples } from '../formats/segy/loadLine.ts';
@@ -39,12 +39,12 @@ export function declaredOf({ source, declare }: Pick<Loading, 'source' | 'declar
   if (!isQuantity(quantity))
     throw new LithagonError('declare', `“${quantity}” is no quantity that is known.`, {
       object: source.name,
-      fix: `One of: ${Object.keys(QUANTITIES).join(', ')}.`,
+      fix: `One of: ${quantitiesOf('volume').join(', ')}.`,
     });
   return {
     domain,
     quantity,
-    unit: declare.unit || QUANTITIES[quantity].unit,
+    unit: declare.unit || quantityFacts(quantity).unit,
     polarity: polarity === 'harder-negative' || polarity === 'harder-positive' ? polarity : undefined,
   };
 }

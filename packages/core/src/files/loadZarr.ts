@@ -1,7 +1,7 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { Axis, Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
-import { QUANTITIES } from '../earth/quantities.ts';
+import { isQuantity } from '../earth/quantities.ts';
 import type { ByteSource } from '../formats/source.ts';
 import { openZarrVolume, type ZarrVolume } from '../formats/zarr/read.ts';
 import { hasher } from '../numerics/hash.ts';
@@ -24,7 +24,7 @@ export function zarrDeclarations({ attributes }: ZarrVolume): Declarations {
   for (const key of ['domain', 'quantity', 'unit', 'polarity', 'crs'] as const)
     if (text(attributes[key])) out[key] = text(attributes[key]);
   if (text(attributes.map_unit)) out['unit.xy'] = text(attributes.map_unit);
-  if (out.quantity && !(out.quantity in QUANTITIES)) delete out.quantity;
+  if (out.quantity && !isQuantity(out.quantity)) delete out.quantity;
   if (out.domain && out.domain !== 'twt' && out.domain !== 'depth') delete out.domain;
   return out;
 }

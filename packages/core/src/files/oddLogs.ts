@@ -2,7 +2,7 @@ import type { Units } from '../earth/display.ts';
 import type { CurveClass, EarthObject, Well } from '../earth/objects.ts';
 import { dimensionOf, unitNamed } from '../earth/units.ts';
 import type { LasCurve, LasFile } from '../formats/las/parse.ts';
-import { CURVE_UNIT, classOfCurve } from '../wells/curveClass.ts';
+import { classOfCurve, curveUnit } from '../wells/curveClass.ts';
 
 /** No well is deeper than this along its path, m. */
 const DEEPEST_M = 16_000;
@@ -30,7 +30,7 @@ function unitByValues(wanted: string, values: Float64Array): string | null {
 
 /** In which unit the numbers of a curve are, by what it says, and by its values where it says nothing. */
 export function unitOfCurve({ mnemonic, unit, values }: LasCurve, cls: CurveClass): CurveUnit {
-  const wanted = CURVE_UNIT[cls];
+  const wanted = curveUnit(cls);
   const said = unitNamed(unit);
   if (!wanted || (said && dimensionOf(said) === dimensionOf(wanted))) return { unit: said, says: null };
   const found = unitByValues(wanted, values);

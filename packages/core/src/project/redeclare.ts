@@ -1,6 +1,6 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { CurveClass, EarthObject, Frame, Logs, SeismicLine, Volume } from '../earth/objects.ts';
-import { QUANTITIES, type Quantity } from '../earth/quantities.ts';
+import { type Quantity, quantityFacts } from '../earth/quantities.ts';
 import { dimensionOf, factor, unitNamed } from '../earth/units.ts';
 import { loadedRevision } from './make.ts';
 
@@ -9,14 +9,14 @@ export type Declarable = Pick<Volume, 'domain' | 'quantity' | 'unit' | 'polarity
 
 /** What samples are multiplied by to be in the SI unit of their quantity; 1 where it has none. */
 export function toSi(quantity: Quantity, unit: string): number {
-  const si = QUANTITIES[quantity].unit;
+  const si = quantityFacts(quantity).unit;
   const named = unitNamed(unit);
   return si && named && dimensionOf(si) === dimensionOf(named) ? factor(named, si) : 1;
 }
 
 /** A quantity is refused for samples that cannot be it: a velocity cube is not taken for amplitude an hour later. */
 export function checkRange(name: string, quantity: Quantity, unit: string, statistics: Volume['statistics']): void {
-  const { range, unit: si } = QUANTITIES[quantity];
+  const { range, unit: si } = quantityFacts(quantity);
   if (
     unit &&
     si &&

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import type { EarthObject, Horizon, VelocityModel } from '../earth/objects.ts';
+import type { EarthObject, Fault, Horizon, Polygon, VelocityModel } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
 import { canonicalJson } from '../numerics/hash.ts';
 import { renameTop } from '../project/wells/tops.ts';
@@ -139,7 +139,7 @@ test('runs are told by their id, each with all that it made', async () => {
 test('a project of the version before opens: what belonged by name belongs by id, and outputs are those of their runs', async () => {
   const bytes = readFileSync(new URL('./fixtures/version-1.parcel', import.meta.url));
   const store = memoryStore();
-  await readParcel('version-1.parcel', new Blob([bytes]), async () => store);
+  await readParcel('version-1.parcel', new Blob([new Uint8Array(bytes)]), async () => store);
   const all = await store.list();
   expect(all.map((o) => o.name)).toContain('Shale of T-1');
   for (const o of all) if ('well' in o) expect(o.wellId, o.name).toBe(o.well === 'T-1' ? 'well-1' : 'well-2');
@@ -220,8 +220,8 @@ describe('a project written as a recipe alone', () => {
     ];
     await store.commit({
       put: [
-        newDrawn({ kind: 'polygon', name: 'Outline', closed: true, rings: [ring] }),
-        newDrawn({
+        newDrawn<Polygon>({ kind: 'polygon', name: 'Outline', closed: true, rings: [ring] }),
+        newDrawn<Fault>({
           kind: 'fault',
           name: 'F1',
           domain: 'twt',

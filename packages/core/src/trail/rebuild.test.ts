@@ -10,8 +10,8 @@ import { MADE, madeHorizon, named, TURNED } from '../testing/objects.ts';
 import { rebuild, rebuildOrder } from './rebuild.ts';
 import { parseRecipe } from './recipe.ts';
 import { runRecipe } from './runRecipe.ts';
-import { recipeOf } from './writeRecipe.ts';
 import { outOfDate } from './staleness.ts';
+import { recipeOf } from './writeRecipe.ts';
 
 const corners = [
   [0, 0],

@@ -1,4 +1,4 @@
-import { unitsOf } from '@lithagon/core';
+import { endsText, unitsOf } from '@lithagon/core';
 import type { CSSProperties } from 'react';
 import { gradientOf } from '../../color/maps';
 import { useUnits } from '../../state/units';
@@ -40,5 +40,6 @@ export function quantityText(
         : volume.polarity === 'harder-negative'
           ? ', − is harder'
           : ', polarity not declared';
-  return `${volume.quantity}${unit}${polarity}`;
+  const ends = endsText(volume.quantity);
+  return `${volume.quantity}${unit}${polarity}${ends ? `, ${ends}` : ''}`;
 }

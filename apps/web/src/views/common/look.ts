@@ -1,4 +1,4 @@
-import type { Volume } from '@lithagon/core';
+import { quantityFacts, type Volume } from '@lithagon/core';
 import type { Display } from '../../state/desk';
 import { figure } from '../../ui/format';
 import type { FieldLook } from '../raster/field';
@@ -6,7 +6,7 @@ import type { FieldLook } from '../raster/field';
 /** Values at which a volume's colours end: symmetric for amplitudes, from percentiles otherwise; gain narrows them. */
 export function lookOf(volume: Pick<Volume, 'quantity' | 'statistics'>, display: Display): FieldLook {
   const { statistics: s } = volume;
-  if (volume.quantity === 'amplitude') {
+  if (quantityFacts(volume.quantity).symmetric) {
     const end = (s.absolute[String(display.clip)] ?? s.absolute['99'] ?? 1) / display.gain || 1;
     return { map: display.map, low: -end, high: end, reverse: display.reverse };
   }

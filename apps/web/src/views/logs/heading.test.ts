@@ -4,7 +4,7 @@ import { MADE } from '@lithagon/core/testing/objects';
 import { expect, test } from 'vitest';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
-import { LOGS_DESK, STYLES, styleOf } from './template';
+import { LOGS_DESK, styleOf, styleOfClass } from './template';
 
 const well: Well = {
   id: 'w',
@@ -68,7 +68,7 @@ test('a curve is drawn as it is set for one well, else for all, else as its clas
   const styles = { 'T-1/gamma ray': one, 'gamma ray': all };
   expect(styleOf('gamma ray', curve, 'T-1', styles)).toBe(one);
   expect(styleOf('gamma ray', curve, 'T-2', styles)).toBe(all);
-  expect(styleOf('gamma ray', curve, 'T-2', {})).toBe(STYLES['gamma ray']);
+  expect(styleOf('gamma ray', curve, 'T-2', {})).toBe(styleOfClass('gamma ray'));
   const own = styleOf('X', { class: 'other', min: 10, max: 90 }, 'T-1', {});
   expect([own.from, own.to]).toEqual([6, 94]);
   const flat = styleOf('X', { class: 'other', min: 5, max: 5 }, 'T-1', {});

@@ -1,4 +1,4 @@
-import type { CurveClass } from '@lithagon/core';
+import { type CurveClass, quantityFacts } from '@lithagon/core';
 
 /** How curves of a class are drawn wherever nothing else is said; limits are in the unit that they are kept in. */
 export interface CurveStyle {
@@ -28,28 +28,9 @@ export interface Track {
   beds?: 'facies';
 }
 
-/** Colours of classes: earth and mineral tones that stay apart on paper. */
-export const STYLES: Partial<Record<CurveClass, CurveStyle>> = {
-  'gamma ray': { from: 0, to: 150, log: false, color: '#3f6b4f' },
-  sonic: { from: 650, to: 200, log: false, color: '#5a5f8f' },
-  'shear sonic': { from: 1500, to: 300, log: false, color: '#a0709c' },
-  density: { from: 1900, to: 2800, log: false, color: '#a3452f' },
-  neutron: { from: 0.54, to: 0, log: false, color: '#2f6f8f' },
-  resistivity: { from: 0.2, to: 200, log: true, color: '#7a5a1e' },
-  caliper: { from: 0.15, to: 0.4, log: false, color: '#6b6b6b' },
-  'density correction': { from: -250, to: 250, log: false, color: '#8a7f6a' },
-  'shale volume': { from: 0, to: 1, log: false, color: '#6f7f4f' },
-  porosity: { from: 0.5, to: 0, log: false, color: '#2f6f8f' },
-  'effective porosity': { from: 0.5, to: 0, log: false, color: '#1f4f7f' },
-  'water saturation': { from: 1, to: 0, log: false, color: '#3d7fb5' },
-  'net flag': { from: 0, to: 2.2, log: false, color: '#b4641e' },
-  'bad hole': { from: 0, to: 1.1, log: false, color: '#b3322b' },
-  'P impedance': { from: 3e6, to: 9e6, log: false, color: '#4f5d6b' },
-  'S impedance': { from: 1e6, to: 6e6, log: false, color: '#8f6f9f' },
-  'velocity ratio': { from: 1.4, to: 3, log: false, color: '#7f4f3f' },
-  'facies probability': { from: 0, to: 1, log: false, color: '#5f6f3f' },
-  'distance to training': { from: 0, to: 8, log: false, color: '#b3322b' },
-};
+/** How a class of curve is drawn at first: in earth and mineral tones that stay apart on paper. */
+export const styleOfClass = (cls: CurveClass): CurveStyle | undefined =>
+  cls === 'other' ? undefined : quantityFacts(cls).track;
 
 export const TRACKS: Track[] = [
   {
@@ -79,7 +60,7 @@ export function styleOf(
 ): CurveStyle {
   const own = styles[`${well}/${key}`] ?? styles[key];
   if (own) return own;
-  const known = STYLES[curve.class];
+  const known = styleOfClass(curve.class);
   if (known) return known;
   const pad = 0.05 * (curve.max - curve.min) || 1;
   return { from: curve.min - pad, to: curve.max + pad, log: false, color: '#4f5d6b' };

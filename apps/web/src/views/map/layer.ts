@@ -1,9 +1,11 @@
 import {
   contourInterval,
   type EarthObject,
+  endsText,
   type Horizon,
   type Lattice,
   type QuantityMap,
+  quantityFacts,
   type Volume,
 } from '@lithagon/core';
 import { displayOf, useDesk } from '../../state/desk';
@@ -93,13 +95,18 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
         }
       );
     if (!values) return null;
-    const lichen = (low: number, high: number) => ({ map: 'lichen' as const, low, high, reverse: false });
+    /** A quantity in its colours, between two values. */
+    const inColors = (quantity: string, low: number, high: number): FieldLook => {
+      const { colors, symmetric } = quantityFacts(quantity);
+      const end = Math.max(Math.abs(low), Math.abs(high));
+      return symmetric ? { ...colors, low: -end, high: end } : { ...colors, low, high };
+    };
     if (horizon && matchOf)
       return {
         lattice: horizon.lattice,
         values,
-        look: lichen(0, 1),
-        legend: 'confidence of the track',
+        look: inColors('confidence', 0, 1),
+        legend: `confidence of the track, ${endsText('confidence')}`,
         quantity: 'confidence',
         unit: '',
         vertical: null,
@@ -125,8 +132,8 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     return {
       lattice: map.lattice,
       values,
-      look: lichen(...map.range),
-      legend: `${map.quantity} (${units.of(map.unit)})`,
+      look: inColors(map.quantity, ...map.range),
+      legend: quantityText(map, units),
       quantity: map.quantity,
       unit: map.unit,
       vertical: null,

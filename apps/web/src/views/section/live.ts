@@ -47,7 +47,5 @@ function endsOf(data: Float32Array, signed: boolean): { low: number; high: numbe
 export function liveText(step: string, volume: Parameters<typeof quantityText>[0]): string {
   const quantity = quantityOf(step);
   if (!quantity) return `trial: ${quantityText(volume)}`;
-  const { unit, ends, range } = quantityFacts(quantity);
-  const words = ends ? `, ${range[0]} ${ends[0]} to ${range[1]} ${ends[1]}` : '';
-  return `trial: ${quantityText({ quantity, unit })}${words}`;
+  return `trial: ${quantityText({ quantity, unit: quantityFacts(quantity).unit })}`;
 }

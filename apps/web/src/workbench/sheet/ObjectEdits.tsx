@@ -7,7 +7,8 @@ import {
   type EarthObject,
   nearestName,
   type ObjectOf,
-  QUANTITIES,
+  quantitiesOf,
+  quantityFacts,
   reclassed,
   redeclared,
 } from '@lithagon/core';
@@ -51,10 +52,10 @@ export function Redeclare({ object }: { object: ObjectOf<'volume' | 'seismic lin
           <Select
             label="Samples are"
             value={object.quantity}
-            options={Object.keys(QUANTITIES).map((value) => ({ value, label: value }))}
+            options={quantitiesOf('volume').map((value) => ({ value, label: value }))}
             onChange={(value) => {
               const quantity = value as Declarable['quantity'];
-              say({ quantity, unit: QUANTITIES[quantity].unit });
+              say({ quantity, unit: quantityFacts(quantity).unit });
             }}
           />
         </div>

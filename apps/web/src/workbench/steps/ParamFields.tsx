@@ -124,6 +124,7 @@ const HELD: Record<Named, (objects: EarthObject[], wells: string[]) => string[]>
   curve: curveNames,
   curves: curveNames,
   formula: formulaNames,
+  horizon: (objects) => objects.flatMap((o) => (o.kind === 'horizon' ? [o.name] : [])),
 };
 
 /** A parameter that names something which wells have. */

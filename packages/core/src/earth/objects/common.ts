@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import type { Lattice } from '../lattice.ts';
-import { QUANTITIES, type Quantity } from '../quantities.ts';
+import { isQuantity, type Quantity } from '../quantities.ts';
 import { visible } from '../text.ts';
 
 /** Time or depth (or geological age): declared on everything that has a vertical position, never implied. */
 export const domainSchema = z.enum(['twt', 'depth', 'age']);
 export type Domain = z.infer<typeof domainSchema>;
 
-export const quantitySchema = z.enum(Object.keys(QUANTITIES) as [Quantity, ...Quantity[]]);
+export const quantitySchema = z.custom<Quantity>(isQuantity, 'is no quantity');
 
 /** What ids and the parts of array keys are made of: nothing that a file system takes for another place. */
 const PART = '[A-Za-z0-9][A-Za-z0-9._-]{0,119}';
