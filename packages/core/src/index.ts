@@ -92,7 +92,7 @@ export { parseRecipe, type Recipe } from './trail/recipe.ts';
 export { followTop, renamed } from './trail/rename.ts';
 export { runRecipe } from './trail/runRecipe.ts';
 export { type Run, runOf, runsOf } from './trail/runs.ts';
-export { outOfDate } from './trail/staleness.ts';
+export { outOfDate } from './project/catalogue/staleness.ts';
 export { projectRecipe, recipeOf } from './trail/writeRecipe.ts';
 export { type Sampled, sampleAt } from './wells/edit.ts';
 export { type PathPoint, pointAtMd, type WellPath, wellPath } from './wells/path.ts';

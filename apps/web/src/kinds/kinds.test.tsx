@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
 import { MapOverlay } from '../views/map/MapOverlay';
-import { showObject } from '../workbench/actions/show';
+import { showObject } from '../actions/show';
 import { Sheet } from '../workbench/sheet/Sheet';
 import { type MapLayerProps, webKind } from './define';
 import { colorOf, forgetWebKind, registerWebKind, webKindOf } from './index';

@@ -1,4 +1,4 @@
-import { arrangeAs } from '../workbench/desk/dock';
+import { arrangeAs } from './dock';
 import { type DeskState, useDesk } from './desk';
 import { refreshProject, useProject } from './project';
 import { readDesk } from './readDesk';

@@ -1,8 +1,8 @@
 import { curveClassSchema } from '@lithagon/core';
 import { z } from 'zod';
 import { COLOR_MAPS } from '../color/maps';
-import { PLOT_DESK } from '../views/crossplot/plotDesk';
-import { LOGS_DESK } from '../views/logs/template';
+import { PLOT_DESK } from './plotDesk';
+import { LOGS_DESK } from './logsTemplate';
 import type { DeskState } from './desk';
 
 /** Views that a desk may hold. */

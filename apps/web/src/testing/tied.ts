@@ -12,7 +12,7 @@ import {
   type Well,
 } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
-import { initialParams } from '../workbench/steps/initial';
+import { initialParams } from '../actions/initial';
 
 /** The layered field with a wavelet, and what a tie of its well begins with. */
 export interface Tied {

@@ -6,7 +6,7 @@ import { useSelection } from '../state/selection';
 import { IconButton } from '../ui/Button';
 import { Mark } from '../ui/Mark';
 import { DeskTabs } from './desk/DeskTabs';
-import { openView } from './desk/dock';
+import { openView } from '../state/dock';
 import { FrameButton } from './frame/FrameButton';
 import { saveParcel } from './sheet/save';
 import css from './TopBar.module.css';

@@ -10,7 +10,7 @@ import { type ByteSource, readText } from '../formats/source.ts';
 import { type Around, NOTHING_AROUND } from './context.ts';
 import { type Placement, placementFor, projectSystemQuestion } from './coordinates.ts';
 import { farFrom } from './far.ts';
-import { inspectSegy } from './inspectSegy.ts';
+import { inspectSegy } from './segy/inspect.ts';
 import { gridQuestions, readGrid, systemOfGrid, variableQuestion } from './loadGrid.ts';
 import { depthNotes } from './loadLas.ts';
 import { NO_PRJ, NOT_DEGREES, shapesOf, skippedFeatures, systemQuestion } from './loadShapes.ts';

@@ -9,7 +9,7 @@ import { type Placement, PROJECT_SYSTEM, placementFor, refuseWaiting } from './c
 import { farFrom } from './far.ts';
 import { objectsOfGrid } from './loadGrid.ts';
 import { objectsOfLas } from './loadLas.ts';
-import { objectsOfSegy } from './loadSegy.ts';
+import { objectsOfSegy } from './segy/load.ts';
 import { objectsOfNavigation, objectsOfShapefile, objectsOfShapes, objectsOfZipped } from './loadShapes.ts';
 import { objectsOfTable } from './loadTable.ts';
 import { objectsOfZarr } from './loadZarr.ts';

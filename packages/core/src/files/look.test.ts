@@ -8,7 +8,7 @@ import { FRAME, MADE, TURNED } from '../testing/objects.ts';
 import type { Around } from './context.ts';
 import { farFrom } from './far.ts';
 import { inspectFile } from './inspect.ts';
-import { questionsFor } from './inspectSegy.ts';
+import { questionsFor } from './segy/inspect.ts';
 
 const well = (name: string, x: number, y: number): Well => ({
   id: name,

@@ -6,7 +6,7 @@ import { crsOf, frameFor } from '../files/coordinates.ts';
 import { loadFile } from '../files/load.ts';
 import { memorySource } from '../formats/source.ts';
 import { memoryStore } from '../storage/memory.ts';
-import { outOfDate } from '../trail/staleness.ts';
+import { outOfDate } from './catalogue/staleness.ts';
 import { mapBetween, previewReframe, reframed, relabelBetween } from './reframe.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);

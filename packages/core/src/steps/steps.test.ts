@@ -9,7 +9,7 @@ import { volumeWriter } from '../storage/volumes.ts';
 import { even } from '../testing/random.ts';
 import { parseRecipe } from '../trail/recipe.ts';
 import { runRecipe } from '../trail/runRecipe.ts';
-import { outOfDate } from '../trail/staleness.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import {
   allSteps,
   defineStep,

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { LithagonError } from '../earth/errors.ts';
 import { HOSTILE } from '../testing/hostileParcels.ts';
 import { rebuildOrder } from '../trail/rebuild.ts';
-import { outOfDate } from '../trail/staleness.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { folderStore } from './folder.ts';
 import { readParcel } from './parcel.ts';
 import type { Store } from './store.ts';

@@ -16,7 +16,7 @@ import { parseRecipe } from './recipe.ts';
 import { followTop, renamed } from './rename.ts';
 import { runRecipe } from './runRecipe.ts';
 import { runsOf } from './runs.ts';
-import { outOfDate } from './staleness.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { projectRecipe } from './writeRecipe.ts';
 
 const { work, objects, run, named, secondWell } = wellWork();

@@ -10,7 +10,7 @@ import { MADE, madeHorizon, named, TURNED } from '../testing/objects.ts';
 import { rebuild, rebuildOrder } from './rebuild.ts';
 import { parseRecipe } from './recipe.ts';
 import { runRecipe } from './runRecipe.ts';
-import { outOfDate } from './staleness.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { recipeOf } from './writeRecipe.ts';
 
 const corners = [

@@ -5,7 +5,7 @@ import { type RunOptions, runStep } from '../steps/run.ts';
 import { damagesOf } from '../storage/damage.ts';
 import type { Store } from '../storage/store.ts';
 import { runOf } from './runs.ts';
-import { outOfDate } from './staleness.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 
 /** Ids of the objects that an object was made from. */
 export function inputsOf(object: EarthObject): string[] {

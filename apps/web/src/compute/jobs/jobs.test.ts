@@ -16,7 +16,7 @@ import { twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { idbStore } from '../../storage/idbStore';
 import { type Tied, tiedField } from '../../testing/tied';
-import { PLOT_DESK } from '../../views/crossplot/plotDesk';
+import { PLOT_DESK } from '../../state/plotDesk';
 import { filesJobs } from './files';
 import { planesJobs } from './planes';
 import { projectJobs } from './project';

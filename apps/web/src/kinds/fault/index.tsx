@@ -1,6 +1,6 @@
 import type { Fault } from '@lithagon/core';
 import { Button } from '../../ui/Button';
-import { beginFault } from '../../workbench/draw/draw';
+import { beginFault } from '../../actions/draw';
 import { INK, type MapLayerProps, webKind } from '../define';
 import { pathText } from '../mapParts';
 

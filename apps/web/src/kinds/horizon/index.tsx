@@ -4,7 +4,7 @@ import { useDesk } from '../../state/desk';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
-import { trackBehind } from '../../workbench/draw/draw';
+import { trackBehind } from '../../actions/draw';
 import { webKind } from '../define';
 
 function show(object: Horizon): void {

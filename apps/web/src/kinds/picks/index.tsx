@@ -1,6 +1,6 @@
 import type { Picks } from '@lithagon/core';
 import { Button } from '../../ui/Button';
-import { beginPicking } from '../../workbench/draw/draw';
+import { beginPicking } from '../../actions/draw';
 import { webKind } from '../define';
 
 export const picks = webKind<Picks>({

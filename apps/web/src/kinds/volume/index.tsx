@@ -5,7 +5,7 @@ import { DisplayForm } from '../../workbench/sheet/DisplayForm';
 import { Redeclare } from '../../workbench/sheet/ObjectEdits';
 import { PlaceVolume } from '../../workbench/sheet/PlaceVolume';
 import { TextHeader } from '../../workbench/sheet/TextHeader';
-import { store } from '../../workbench/steps/steps';
+import { store } from '../../actions/steps';
 import { webKind } from '../define';
 
 function Place({ object }: { object: Volume }) {

@@ -4,7 +4,7 @@ import { type ReactNode, useRef, useState } from 'react';
 import { useDesk } from '../../state/desk';
 import { IconButton } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
-import { type Extent, PictureSheet } from '../../workbench/picture/PictureSheet';
+import { type Extent, PictureSheet } from '../../picture/PictureSheet';
 import type { NotShown } from './survey';
 import css from './view.module.css';
 

@@ -6,7 +6,7 @@ import { Select } from '../../ui/Field';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from './Crossplot.module.css';
 import { Plot } from './Plot';
-import type { PlotDesk } from './plotDesk';
+import type { PlotDesk } from '../../state/plotDesk';
 import { usePlotFacts } from './usePlot';
 import { VolumeZone } from './VolumeZone';
 import { usualZone, zoneHorizons } from './zone';

@@ -12,7 +12,7 @@ import { Density } from './Density';
 import { fitText } from './fit';
 import { Legend } from './Legend';
 import { Margins } from './Margins';
-import type { PlotDesk } from './plotDesk';
+import type { PlotDesk } from '../../state/plotDesk';
 import { lightUp, type PlotFacts, usePicture } from './usePlot';
 
 const MARGIN = { left: 62, top: 14, right: 14, bottom: 44 };

@@ -7,7 +7,7 @@ import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { fieldOnTheDesk, show } from '../../testing/field';
 import { waitFor } from '../../testing/page';
-import { PLOT_DESK } from './plotDesk';
+import { PLOT_DESK } from '../../state/plotDesk';
 
 /** Gatherings that wait until they are let through; the plot itself is made as the worker makes it. */
 let held: (() => void)[] = [];

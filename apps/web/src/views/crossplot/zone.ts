@@ -1,5 +1,5 @@
 import type { EarthObject, Horizon, Volume } from '@lithagon/core';
-import type { PlotDesk } from './plotDesk';
+import type { PlotDesk } from '../../state/plotDesk';
 
 /** Horizons that can bound samples of a volume, from the shallowest down. */
 export function zoneHorizons(objects: EarthObject[], volume: Volume | undefined): Horizon[] {

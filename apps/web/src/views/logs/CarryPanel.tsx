@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { figure } from '../../ui/format';
-import { ParamFields } from '../../workbench/steps/ParamFields';
+import { ParamFields } from '../../params/ParamFields';
 import css from './Logs.module.css';
 import type { CarryState } from './useCarry';
 

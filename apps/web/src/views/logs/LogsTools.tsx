@@ -5,12 +5,12 @@ import { edit } from '../../state/history';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { Select } from '../../ui/Field';
-import { openView } from '../../workbench/desk/dock';
+import { openView } from '../../state/dock';
 import { changeLogs } from './changeLogs';
 import css from './Logs.module.css';
 import { faciesColor } from './marks';
 import { SCALES } from './scale';
-import type { DepthKind } from './template';
+import type { DepthKind } from '../../state/logsTemplate';
 import type { Hands } from './useHands';
 import { withWell } from './wellLine';
 

@@ -8,7 +8,7 @@ import { Modal } from '../../ui/Modal';
 import { changeLogs } from './changeLogs';
 import type { WellColumn } from './columns';
 import css from './TracksSheet.module.css';
-import { type CurveStyle, styleOf, TRACKS, type Track } from './template';
+import { type CurveStyle, styleOf, TRACKS, type Track } from '../../state/logsTemplate';
 
 const FACTS = ['status', 'kelly bushing', 'total depth', 'position', 'tie', 'facies', 'note'];
 

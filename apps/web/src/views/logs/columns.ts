@@ -17,7 +17,7 @@ import {
 import { useEffect, useMemo, useState } from 'react';
 import { readArray } from '../../compute/planes';
 import { useProject } from '../../state/project';
-import type { DepthKind } from './template';
+import type { DepthKind } from '../../state/logsTemplate';
 
 /** Values of a curve with extremes of every sixteen, so that any zoom draws few points. */
 export interface DrawnCurve {

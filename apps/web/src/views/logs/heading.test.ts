@@ -4,7 +4,7 @@ import { MADE } from '@lithagon/core/testing/objects';
 import { expect, test } from 'vitest';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
-import { LOGS_DESK, styleOf, styleOfClass } from './template';
+import { LOGS_DESK, styleOf, styleOfClass } from '../../state/logsTemplate';
 
 const well: Well = {
   id: 'w',

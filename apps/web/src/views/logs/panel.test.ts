@@ -8,7 +8,7 @@ import { headMarks } from './heads';
 import { hangOf, inReach, layOut, NARROWEST, wholeWindow } from './layout';
 import { printPanel } from './print';
 import { nearestScale, SCALES } from './scale';
-import { type DepthKind, LOGS_DESK, type LogsDesk } from './template';
+import { type DepthKind, LOGS_DESK, type LogsDesk } from '../../state/logsTemplate';
 import { zoneMarks } from './zones';
 
 let objects: EarthObject[];

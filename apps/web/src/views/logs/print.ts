@@ -7,7 +7,7 @@ import { HEAD, layOut, wellMarks } from './layout';
 import type { Mark } from './marks';
 import { PIXEL_M } from './scale';
 import { svgDocument, svgOf } from './svg';
-import type { LogsDesk } from './template';
+import type { LogsDesk } from '../../state/logsTemplate';
 import { zoneMarks } from './zones';
 
 /**

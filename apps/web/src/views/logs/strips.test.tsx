@@ -11,7 +11,7 @@ import { done, objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor, within } from '../../testing/page';
 import { LogsTools } from './LogsTools';
 import { TopStrip } from './TopStrip';
-import { LOGS_DESK } from './template';
+import { LOGS_DESK } from '../../state/logsTemplate';
 import type { Hands, Mode } from './useHands';
 
 const logs = () => useDesk.getState().logs;

@@ -5,7 +5,7 @@ import { useDesk } from '../../state/desk';
 import { fieldOnTheDesk } from '../../testing/field';
 import { onPage, screen, within } from '../../testing/page';
 import { TracksSheet } from './TracksSheet';
-import { LOGS_DESK, styleOf, TRACKS } from './template';
+import { LOGS_DESK, styleOf, TRACKS } from '../../state/logsTemplate';
 
 const field = fieldOnTheDesk();
 const logs = () => useDesk.getState().logs;

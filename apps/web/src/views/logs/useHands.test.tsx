@@ -9,7 +9,7 @@ import { done, objectsNow, openWith } from '../../testing/field';
 import { waitFor } from '../../testing/page';
 import { axisOf, type WellColumn } from './columns';
 import { layOut, wholeWindow } from './layout';
-import { LOGS_DESK } from './template';
+import { LOGS_DESK } from '../../state/logsTemplate';
 import { useHands } from './useHands';
 
 const WELL = 'T-1';

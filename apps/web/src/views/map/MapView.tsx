@@ -9,7 +9,7 @@ import { takeTool, useTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
-import { erase, keepArea } from '../../workbench/draw/draw';
+import { erase, keepArea } from '../../actions/draw';
 import { ColorBar } from '../common/ColorBar';
 import { useSize } from '../common/hooks';
 import { clampLine, notShownIn, onOneMap, shownVolume, shownWells } from '../common/survey';

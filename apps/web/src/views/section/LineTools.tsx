@@ -3,7 +3,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { useDesk } from '../../state/desk';
 import { Segmented } from '../../ui/Segmented';
-import { stepLine } from '../../workbench/actions/lines';
+import { stepLine } from '../../actions/lines';
 import { clampLine } from '../common/survey';
 import css from '../common/view.module.css';
 

@@ -8,7 +8,7 @@ import { offerFiles, useSelection } from '../../state/selection';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
-import { finishStick } from '../../workbench/draw/draw';
+import { finishStick } from '../../actions/draw';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { type PlaneState, useArray, usePlane, useSize } from '../common/hooks';
 import { lookOf } from '../common/look';

@@ -8,7 +8,7 @@ import { useDesk } from '../../state/desk';
 import { takeTool, useTool } from '../../state/tool';
 import { objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor } from '../../testing/page';
-import { beginFault, beginPicking } from '../../workbench/draw/draw';
+import { beginFault, beginPicking } from '../../actions/draw';
 import { placeOf, sectionLine, valueAt } from './geometry';
 import { LineTools } from './LineTools';
 import { useHands } from './useHands';

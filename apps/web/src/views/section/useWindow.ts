@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { stepLine } from '../../workbench/actions/lines';
+import { stepLine } from '../../actions/lines';
 import type { Size } from '../common/hooks';
 import type { Window } from '../raster/Raster';
 

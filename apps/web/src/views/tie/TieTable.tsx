@@ -4,7 +4,7 @@ import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { figure, signed } from '../../ui/format';
-import { prepareNamed } from '../../workbench/steps/steps';
+import { prepareNamed } from '../../actions/steps';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 

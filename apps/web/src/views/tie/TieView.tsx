@@ -3,7 +3,7 @@ import { stepOf } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useProject } from '../../state/project';
 import { Button } from '../../ui/Button';
-import { lacks, prepareNamed } from '../../workbench/steps/steps';
+import { lacks, prepareNamed } from '../../actions/steps';
 import { useSize } from '../common/hooks';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import { MatchPlot } from './MatchPlot';

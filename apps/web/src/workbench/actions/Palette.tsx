@@ -3,10 +3,10 @@ import { Command } from 'cmdk';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useProject } from '../../state/project';
 import { useSelection } from '../../state/selection';
-import { lacks, prepare } from '../steps/steps';
+import { lacks, prepare } from '../../actions/steps';
 import { ACTIONS, titleNow } from './actions';
 import css from './Palette.module.css';
-import { showObject } from './show';
+import { showObject } from '../../actions/show';
 
 /** Objects listed at most: more are found by typing on. */
 const MOST = 50;

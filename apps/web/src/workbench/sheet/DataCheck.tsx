@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { runJob } from '../../compute/pool';
 import { useProject } from '../../state/project';
 import { Button } from '../../ui/Button';
-import { runRebuild } from '../steps/steps';
+import { runRebuild } from '../../actions/steps';
 import css from './Sheet.module.css';
 
 /** Looks whether the data of an object are whole, and offers to make it again where they are not. */

@@ -2,10 +2,10 @@ import { type AnyStep, defineStep, forgetStep, number, registerStep } from '@lit
 import { renderToStaticMarkup } from 'react-dom/server';
 import { afterEach, expect, test } from 'vitest';
 import { z } from 'zod';
-import { initialParams } from './initial';
-import { NameField, NameListField } from './NamesField';
+import { initialParams } from '../../actions/initial';
+import { NameField, NameListField } from '../../params/NamesField';
 import { StepForm } from './StepForm';
-import { lacks } from './steps';
+import { lacks } from '../../actions/steps';
 
 const made = defineStep({
   id: 'attributes.madeUp',

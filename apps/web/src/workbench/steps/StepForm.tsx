@@ -17,9 +17,9 @@ import { Field } from '../../ui/Field';
 import { clampLine } from '../../views/common/survey';
 import css from '../sheet/Sheet.module.css';
 import { InputField } from './InputField';
-import { ParamFields } from './ParamFields';
+import { ParamFields } from '../../params/ParamFields';
 import { Response } from './Response';
-import { runSetup, takesPlaceOf } from './steps';
+import { runSetup, takesPlaceOf } from '../../actions/steps';
 
 /** What a run would give, or why it cannot, where the step can say so beforehand. */
 function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {

@@ -10,9 +10,9 @@ import { takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
 import { Button, IconButton } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
-import { showObject } from '../actions/show';
-import { beginFault, beginPicking } from '../draw/draw';
-import { lacks, prepare, runRebuild } from '../steps/steps';
+import { showObject } from '../../actions/show';
+import { beginFault, beginPicking } from '../../actions/draw';
+import { lacks, prepare, runRebuild } from '../../actions/steps';
 import css from './Tray.module.css';
 
 /** The objects of a bed, and the steps that make more of them, each saying what it still lacks. */

@@ -2,6 +2,8 @@ import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Frame } from '../../earth/objects.ts';
 import { METRES } from '../../earth/transform.ts';
 import { kindOf } from '../../kinds/index.ts';
+import { stepOf } from '../../steps/define.ts';
+import { shownParams } from '../../steps/params.ts';
 import type { Store } from '../../storage/store.ts';
 import type { Out, OutOptions } from './out.ts';
 
@@ -40,7 +42,11 @@ export async function* exportParts(
     );
   }
   const unit = frame?.unit ?? 'm';
-  const out: Out = { store, frame, options, map: { unit, scale: 1 / METRES[unit] }, signal };
+  const told: Out['told'] = ({ step, params }) => ({
+    step: stepOf(step)?.title ?? step,
+    params: shownParams(step, params),
+  });
+  const out: Out = { store, frame, options, map: { unit, scale: 1 / METRES[unit] }, told, signal };
   const written = formats[extension].write(out, object);
   if (Symbol.asyncIterator in written) {
     yield* written;

@@ -6,8 +6,6 @@ import { writeHdf5 } from '../../formats/hdf5/write.ts';
 import { type SegyWriteFacts, segyHead, traceBytes, weightOf, writeTrace } from '../../formats/segy/write.ts';
 import { VTK_TAIL, vtkHead, vtkLength } from '../../formats/vtk/write.ts';
 import { pathOfLine } from '../../project/lines.ts';
-import { stepOf } from '../../steps/define.ts';
-import { shownParams } from '../../steps/params.ts';
 import { readWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Out } from './out.ts';
@@ -18,7 +16,7 @@ configure({ useWebWorkers: false });
 const HELD = 4e6;
 
 /** What the trail knows, for a text header of 80 columns. */
-async function textOf({ frame, map, options, store }: Out, object: Volume | SeismicLine): Promise<string[]> {
+async function textOf({ frame, map, options, store, told }: Out, object: Volume | SeismicLine): Promise<string[]> {
   const { name } = await store.facts();
   const { madeBy, vertical: v } = object;
   // broken at blanks, so that no number is cut in two
@@ -27,7 +25,7 @@ async function textOf({ frame, map, options, store }: Out, object: Volume | Seis
     object.polarity === undefined
       ? 'NOT DECLARED'
       : `AN INCREASE OF IMPEDANCE IS ${object.polarity === 'harder-positive' ? 'POSITIVE' : 'NEGATIVE'}`;
-  const step = stepOf(madeBy.step);
+  const { step, params } = told(madeBy);
   const from = Object.values(madeBy.inputs)
     .flat()
     .map((ref) => ref.split('@')[0]);
@@ -52,8 +50,8 @@ async function textOf({ frame, map, options, store }: Out, object: Volume | Seis
     'TRACES WITHOUT SAMPLES ARE DEAD (BYTES 29-30 ARE 2) AND HOLD ZEROS',
     madeBy.file
       ? `LOADED FROM ${madeBy.file}`
-      : `MADE BY ${step?.title ?? madeBy.step}, VERSION ${madeBy.version}, FROM ${sources.join(', ')}`,
-    ...shownParams(madeBy.step, madeBy.params).map(({ title: key, value }) => `  ${key}: ${value}`),
+      : `MADE BY ${step}, VERSION ${madeBy.version}, FROM ${sources.join(', ')}`,
+    ...params.map(({ title: key, value }) => `  ${key}: ${value}`),
     `REVISION ${object.revision.slice(0, 16)}`,
   ];
   return lines.flatMap(in80).slice(0, 38);

@@ -2,7 +2,7 @@ import { type Units, unitsOf } from '../../earth/display.ts';
 import type { EarthObject } from '../../earth/objects.ts';
 import type { Fact } from '../../kinds/define.ts';
 import { kindOf } from '../../kinds/index.ts';
-import { outOfDate } from '../../trail/staleness.ts';
+import { outOfDate } from './staleness.ts';
 import { waitingFor } from '../wells/wells.ts';
 
 /** One line of a project's list. */

@@ -1,5 +1,5 @@
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import { chunkOfLine } from '../../formats/segy/loadLine.ts';
+import { chunkOfLine } from '../../files/segy/line.ts';
 import { sincWidened } from '../../numerics/sinc.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';

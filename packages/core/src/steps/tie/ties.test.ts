@@ -15,7 +15,7 @@ import { FRAME } from '../../testing/objects.ts';
 import { even } from '../../testing/random.ts';
 import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
-import { outOfDate } from '../../trail/staleness.ts';
+import { outOfDate } from '../../project/catalogue/staleness.ts';
 
 const { work, objects, run, named, logsNow, change, secondWell, tie, wavelet, W } = wellWork();
 

@@ -6,7 +6,7 @@ import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
 import { parseRecipe } from '../../trail/recipe.ts';
 import { runRecipe } from '../../trail/runRecipe.ts';
-import { outOfDate } from '../../trail/staleness.ts';
+import { outOfDate } from '../../project/catalogue/staleness.ts';
 import { recipeOf } from '../../trail/writeRecipe.ts';
 
 const { work, objects, run, named, values, logsNow, change, secondWell, W } = wellWork();

@@ -1,7 +1,7 @@
 import { asLithagonError, type EarthObject, renamed } from '@lithagon/core';
 import { toast } from 'sonner';
-import { edit } from '../../state/history';
-import { useProject } from '../../state/project';
+import { edit } from '../state/history';
+import { useProject } from '../state/project';
 
 /** Call an object otherwise, and what finds it by its name with it. False where that cannot be. */
 export async function rename(object: EarthObject, to: string): Promise<boolean> {

@@ -8,11 +8,11 @@ import { RunningStatistics } from '../../numerics/statistics.ts';
 import { scaledFor } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { groupsOf, volumeWriter } from '../../storage/volumes.ts';
-import type { SegyFile } from './file.ts';
-import { readGroup, type SubRange } from './groups.ts';
-import type { SegyHeaders } from './headers.ts';
-import { type DecodeReport, FORMATS } from './samples.ts';
-import type { TraceIndex } from './traces.ts';
+import type { SegyFile } from '../../formats/segy/file.ts';
+import { readGroup, type SubRange } from '../../formats/segy/groups.ts';
+import type { SegyHeaders } from '../../formats/segy/headers.ts';
+import { type DecodeReport, FORMATS } from '../../formats/segy/samples.ts';
+import type { TraceIndex } from '../../formats/segy/traces.ts';
 
 /** Slabs that are being written while more is read. */
 const BEHIND = 32;

@@ -1,11 +1,11 @@
 import { type Fault, type Picks, readPlane, type Volume } from '@lithagon/core';
 import { layeredField, topM, twtOf } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { undo } from '../../state/history';
-import { useSelection } from '../../state/selection';
-import { takeTool, useTool } from '../../state/tool';
-import { done, objectsNow, openWith } from '../../testing/field';
-import { placeOf, sectionLine } from '../../views/section/geometry';
+import { undo } from '../state/history';
+import { useSelection } from '../state/selection';
+import { takeTool, useTool } from '../state/tool';
+import { done, objectsNow, openWith } from '../testing/field';
+import { placeOf, sectionLine } from '../views/section/geometry';
 import { beginFault, beginPicking, changeEvent, finishStick, keepArea, pickAt, unpickAt } from './draw';
 
 const INLINE = 4;

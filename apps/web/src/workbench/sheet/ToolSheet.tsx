@@ -7,10 +7,10 @@ import { type Tool, takeTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { Field, Range, Select } from '../../ui/Field';
 import { counted } from '../../ui/format';
-import { openView } from '../desk/dock';
-import css from '../sheet/Sheet.module.css';
-import { prepareNamed } from '../steps/steps';
-import { changeEvent, finishStick, trackBehind } from './draw';
+import { openView } from '../../state/dock';
+import css from './Sheet.module.css';
+import { prepareNamed } from '../../actions/steps';
+import { changeEvent, finishStick, trackBehind } from '../../actions/draw';
 
 const EVENTS = ['trough', 'peak', 'zero rising', 'zero falling'] as const;
 

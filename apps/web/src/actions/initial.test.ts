@@ -1,8 +1,8 @@
 import { allSteps, curveNames, type EarthObject, newTable, topNames } from '@lithagon/core';
 import { MADE } from '@lithagon/core/testing/objects';
 import { describe, expect, test } from 'vitest';
-import { useSelection } from '../../state/selection';
-import { fieldOnTheDesk, show, step } from '../../testing/field';
+import { useSelection } from '../state/selection';
+import { fieldOnTheDesk, show, step } from '../testing/field';
 import { initialParams } from './initial';
 import { prepare } from './steps';
 

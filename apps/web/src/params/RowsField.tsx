@@ -1,8 +1,8 @@
 import { Plus, X } from 'lucide-react';
-import { useUnits } from '../../state/units';
-import { IconButton } from '../../ui/Button';
-import { Field } from '../../ui/Field';
-import css from '../sheet/Sheet.module.css';
+import { useUnits } from '../state/units';
+import { IconButton } from '../ui/Button';
+import { Field } from '../ui/Field';
+import css from '../workbench/sheet/Sheet.module.css';
 
 type Row = Record<string, unknown>;
 

@@ -1,7 +1,7 @@
 import { listed } from '@lithagon/core';
 import { useRef } from 'react';
-import { Field, Select } from '../../ui/Field';
-import css from '../sheet/Sheet.module.css';
+import { Field, Select } from '../ui/Field';
+import css from '../workbench/sheet/Sheet.module.css';
 
 interface NamesProps {
   label: string;

@@ -4,10 +4,10 @@ import { hasher } from '../../numerics/hash.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { createArray, writeChunk } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
-import { partOf, type SegyFile } from './file.ts';
-import { traceOffset, traceSamples } from './headers.ts';
-import type { LineTraces } from './line.ts';
-import { decodeSamples, FORMATS } from './samples.ts';
+import { partOf, type SegyFile } from '../../formats/segy/file.ts';
+import { traceOffset, traceSamples } from '../../formats/segy/headers.ts';
+import type { LineTraces } from '../../formats/segy/line.ts';
+import { decodeSamples, FORMATS } from '../../formats/segy/samples.ts';
 
 /** Traces in a chunk of a line, so that it is about a megabyte. */
 export function chunkOfLine(traces: number, samples: number): number {

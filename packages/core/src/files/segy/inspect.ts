@@ -1,31 +1,31 @@
-import type { Crs } from '../earth/crs.ts';
-import { type Units, unitsOf } from '../earth/display.ts';
-import { LithagonError } from '../earth/errors.ts';
-import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../earth/lattice.ts';
-import type { Volume } from '../earth/objects.ts';
-import { type Quantity, quantitiesOf } from '../earth/quantities.ts';
-import { coordinatesOf, degreesFrom, flattened } from '../formats/segy/coordinates.ts';
-import { openSegy, type SegyFile } from '../formats/segy/file.ts';
-import type { SubRange } from '../formats/segy/groups.ts';
-import { type SegyHeaders, traceOffset, traceSamples } from '../formats/segy/headers.ts';
-import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../formats/segy/line.ts';
-import { formatName, samplesOf, wholeRange } from '../formats/segy/load.ts';
+import type { Crs } from '../../earth/crs.ts';
+import { type Units, unitsOf } from '../../earth/display.ts';
+import { LithagonError } from '../../earth/errors.ts';
+import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../../earth/lattice.ts';
+import type { Volume } from '../../earth/objects.ts';
+import { type Quantity, quantitiesOf } from '../../earth/quantities.ts';
+import { coordinatesOf, degreesFrom, flattened } from '../../formats/segy/coordinates.ts';
+import { openSegy, type SegyFile } from '../../formats/segy/file.ts';
+import type { SubRange } from '../../formats/segy/groups.ts';
+import { type SegyHeaders, traceOffset, traceSamples } from '../../formats/segy/headers.ts';
+import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../../formats/segy/line.ts';
+import { formatName, samplesOf, wholeRange } from './volume.ts';
 import {
   type HeaderSample,
   type Positions,
   rankPositions,
   rankWithoutCoordinates,
   sampleHeaders,
-} from '../formats/segy/positions.ts';
-import { prestackOf } from '../formats/segy/prestack.ts';
-import { decodeSamples, FORMATS } from '../formats/segy/samples.ts';
-import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../formats/segy/traces.ts';
-import type { ByteSource } from '../formats/source.ts';
-import { nearGrid } from '../project/grids.ts';
-import { type Around, NOTHING_AROUND } from './context.ts';
-import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from './coordinates.ts';
-import { keptIndex } from './keptIndexes.ts';
-import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from './report.ts';
+} from '../../formats/segy/positions.ts';
+import { prestackOf } from '../../formats/segy/prestack.ts';
+import { decodeSamples, FORMATS } from '../../formats/segy/samples.ts';
+import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../../formats/segy/traces.ts';
+import type { ByteSource } from '../../formats/source.ts';
+import { nearGrid } from '../../project/grids.ts';
+import { type Around, NOTHING_AROUND } from '../context.ts';
+import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from '../coordinates.ts';
+import { keptIndex } from '../keptIndexes.ts';
+import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from '../report.ts';
 
 /** Positions that were declared, over those that were found. */
 function declared<P extends object>(found: P | undefined, keys: (keyof P & string)[], declare: Declarations): P | null {

@@ -1,6 +1,6 @@
-import { useDesk } from '../../state/desk';
-import { useProject } from '../../state/project';
-import { clampLine, shownVolume } from '../../views/common/survey';
+import { useDesk } from '../state/desk';
+import { useProject } from '../state/project';
+import { clampLine, shownVolume } from '../views/common/survey';
 
 /** Step the section by a number of increments. */
 export function stepLine(times: number): void {

@@ -1,9 +1,9 @@
-import '../../testing/browser';
+import '../testing/browser';
 import type { EarthObject, Volume } from '@lithagon/core';
 import { FIELD, layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach, expect, test } from 'vitest';
-import { useDesk } from '../../state/desk';
-import { useProject } from '../../state/project';
+import { useDesk } from '../state/desk';
+import { useProject } from '../state/project';
 import { stepLine } from './lines';
 
 let seismic: Volume;

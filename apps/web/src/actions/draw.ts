@@ -11,12 +11,12 @@ import {
   type Volume,
 } from '@lithagon/core';
 import { toast } from 'sonner';
-import { edit, inTurn } from '../../state/history';
-import { useProject } from '../../state/project';
-import { select } from '../../state/selection';
-import { type Tool, takeTool, useTool } from '../../state/tool';
-import { placeOf, type SectionLine } from '../../views/section/geometry';
-import { rerun } from '../steps/steps';
+import { edit, inTurn } from '../state/history';
+import { useProject } from '../state/project';
+import { select } from '../state/selection';
+import { type Tool, takeTool, useTool } from '../state/tool';
+import { placeOf, type SectionLine } from '../views/section/geometry';
+import { rerun } from './steps';
 
 const objectOf = (id: string | null) => (id ? useProject.getState().byId.get(id) : undefined);
 

@@ -1,9 +1,9 @@
 import type { Volume } from '@lithagon/core';
 import { MADE } from '@lithagon/core/testing/objects';
 import { describe, expect, test } from 'vitest';
-import { useDesk } from '../../state/desk';
-import { useSelection } from '../../state/selection';
-import { fieldOnTheDesk, show, step } from '../../testing/field';
+import { useDesk } from '../state/desk';
+import { useSelection } from '../state/selection';
+import { fieldOnTheDesk, show, step } from '../testing/field';
 import { fitting } from './initial';
 import { change, lacks, prepare, prepareNamed, takesPlaceOf } from './steps';
 

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { useProject } from '../../state/project';
-import { Button } from '../../ui/Button';
-import { download } from '../../ui/download';
-import { Modal } from '../../ui/Modal';
-import { Segmented } from '../../ui/Segmented';
+import { useProject } from '../state/project';
+import { Button } from '../ui/Button';
+import { download } from '../ui/download';
+import { Modal } from '../ui/Modal';
+import { Segmented } from '../ui/Segmented';
 import { composeSvg, rasterise } from './compose';
 import css from './Picture.module.css';
 

@@ -1,5 +1,5 @@
 import type { DockviewApi, SerializedDockview } from 'dockview-react';
-import type { VIEW_IDS } from '../../state/readDesk';
+import type { VIEW_IDS } from './readDesk';
 
 let dock: DockviewApi | null = null;
 

@@ -9,10 +9,10 @@ import {
   type Units,
 } from '@lithagon/core';
 import { useState } from 'react';
-import { useProject } from '../../state/project';
-import { useUnits } from '../../state/units';
-import { Field, Range, Select } from '../../ui/Field';
-import css from '../sheet/Sheet.module.css';
+import { useProject } from '../state/project';
+import { useUnits } from '../state/units';
+import { Field, Range, Select } from '../ui/Field';
+import css from '../workbench/sheet/Sheet.module.css';
 import { FormulaField, NameField, NameListField } from './NamesField';
 import { type RowColumn, RowsField } from './RowsField';
 
