@@ -24,6 +24,7 @@ for (const name of [
   'load',
   'large',
   'variance',
+  'cancel',
   'tracking',
   'depth',
   'wells',

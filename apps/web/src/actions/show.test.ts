@@ -2,9 +2,9 @@ import '../testing/browser';
 import { type EarthObject, type Horizon, toIndex } from '@lithagon/core';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../state/desk';
+import { LOGS_DESK } from '../state/logsTemplate';
 import { useSelection } from '../state/selection';
 import { fieldOnTheDesk } from '../testing/field';
-import { LOGS_DESK } from '../state/logsTemplate';
 import { showObject } from './show';
 
 const field = fieldOnTheDesk();

@@ -14,11 +14,11 @@ import * as Comlink from 'comlink';
 import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
+import { openView } from '../state/dock';
 import { mayChange, refreshProject, useProject } from '../state/project';
 import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { checkRoom } from '../storage/room';
-import { openView } from '../state/dock';
 import { fitting, initialInputs, initialParams } from './initial';
 
 /** What a step still lacks, in words, or null where it can be set up. */

@@ -1,6 +1,6 @@
 import { useDesk } from '../state/desk';
-import { useProject } from '../state/project';
 import { openView } from '../state/dock';
+import { useProject } from '../state/project';
 
 /** Show what belongs to a well in the Logs, with its well among those shown. */
 export function showInLogs(object: { well: string }): void {

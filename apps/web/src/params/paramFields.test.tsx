@@ -3,11 +3,11 @@ import { type AnyStep, defineStep, type InputSpec, number } from '@lithagon/core
 import { useState } from 'react';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { z } from 'zod';
+import { initialParams } from '../actions/initial';
 import { useProject } from '../state/project';
 import { fieldOnTheDesk } from '../testing/field';
 import { onPage, screen, within } from '../testing/page';
 import { InputField } from '../workbench/steps/InputField';
-import { initialParams } from '../actions/initial';
 import { ParamFields } from './ParamFields';
 
 const field = fieldOnTheDesk();

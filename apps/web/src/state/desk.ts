@@ -2,8 +2,8 @@ import { type Domain, type Plane, quantityFacts } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
-import { PLOT_DESK, type PlotDesk } from './plotDesk';
 import { LOGS_DESK, type LogsDesk } from './logsTemplate';
+import { PLOT_DESK, type PlotDesk } from './plotDesk';
 import { readDesk } from './readDesk';
 
 /** How a volume is drawn, wherever it is drawn. */

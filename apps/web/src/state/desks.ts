@@ -1,5 +1,5 @@
-import { arrangeAs } from './dock';
 import { type DeskState, useDesk } from './desk';
+import { arrangeAs } from './dock';
 import { refreshProject, useProject } from './project';
 import { readDesk } from './readDesk';
 

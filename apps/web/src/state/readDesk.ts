@@ -1,9 +1,9 @@
 import { curveClassSchema } from '@lithagon/core';
 import { z } from 'zod';
 import { COLOR_MAPS } from '../color/maps';
-import { PLOT_DESK } from './plotDesk';
-import { LOGS_DESK } from './logsTemplate';
 import type { DeskState } from './desk';
+import { LOGS_DESK } from './logsTemplate';
+import { PLOT_DESK } from './plotDesk';
 
 /** Views that a desk may hold. */
 export const VIEW_IDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'catalogue'] as const;

@@ -1,12 +1,12 @@
 import { LibraryBig, Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useDesk } from '../state/desk';
+import { openView } from '../state/dock';
 import { redo, undo, useHistory } from '../state/history';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
 import { IconButton } from '../ui/Button';
 import { Mark } from '../ui/Mark';
 import { DeskTabs } from './desk/DeskTabs';
-import { openView } from '../state/dock';
 import { FrameButton } from './frame/FrameButton';
 import { saveParcel } from './sheet/save';
 import css from './TopBar.module.css';

@@ -19,7 +19,7 @@ import { readOnto } from './onto.ts';
 /** Most samples of a block that is worked on at once, halo and all: 4 million, 16 MB. */
 const MOST_IN_BLOCK = 4e6;
 /** As many at first, before it is known how long they take. */
-const FIRST_IN_BLOCK = 2e5;
+const FIRST_IN_BLOCK = 3e4;
 /** How long a piece may take before a cancel is heard again, ms. */
 const PIECE_MS = 60;
 
@@ -198,7 +198,8 @@ export async function evaluateRegion(
     const began = performance.now();
     const values = local.evaluate(blocks, params, ready, piece);
     const perMs = samplesIn(piece) / Math.max(0.05, performance.now() - began);
-    plan.pace.most = Math.min(MOST_IN_BLOCK, Math.max(1e4, perMs * PIECE_MS));
+    // no more than four times as many as before: what is quick at first may not stay so
+    plan.pace.most = Math.min(MOST_IN_BLOCK, 4 * plan.pace.most, Math.max(1e4, perMs * PIECE_MS));
     for (const [role, data] of Object.entries(values)) {
       if (data.length !== samplesIn(piece))
         throw new RangeError(`${role} has ${data.length} samples for a region of ${samplesIn(piece)}`);

@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { type Classifier, type Prior, priors, randomFrom, type Samples } from './samples.ts';
 
 /** A decision tree as flat arrays: a node asks one feature, a leaf holds class weights. */
@@ -28,6 +29,7 @@ export function trainForest(samples: Samples, o: ForestOptions): Classifier {
   const tries = Math.max(1, Math.round(Math.sqrt(width)));
   const trees: Tree[] = [];
   for (let t = 0; t < o.trees; t++) {
+    heed();
     const tree: Tree = { feature: [], threshold: [], left: [], right: [], leaf: [] };
     const bag = Int32Array.from({ length: count }, () => Math.floor(random() * count));
     grow(tree, bag, 0);
@@ -102,7 +104,8 @@ export function trainForest(samples: Samples, o: ForestOptions): Classifier {
 
   return (rows, rowCount) => {
     const out = new Float64Array(rowCount * classes);
-    for (let n = 0; n < rowCount; n++)
+    for (let n = 0; n < rowCount; n++) {
+      if (n % 1024 === 0) heed();
       for (const tree of trees) {
         let node = 0;
         while (tree.feature[node] >= 0)
@@ -110,6 +113,7 @@ export function trainForest(samples: Samples, o: ForestOptions): Classifier {
         const leaf = tree.leaf[node] as Float64Array;
         for (let c = 0; c < classes; c++) out[n * classes + c] += leaf[c] / trees.length;
       }
+    }
     return out;
   };
 }

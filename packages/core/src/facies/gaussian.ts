@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { type Classifier, type Prior, priors, type Samples } from './samples.ts';
 
 /** A class as a normal distribution. */
@@ -86,6 +87,7 @@ export function trainGaussian(samples: Samples, prior: Prior): Classifier {
     const out = new Float64Array(count * samples.classes);
     const logs = new Float64Array(samples.classes);
     for (let n = 0; n < count; n++) {
+      if (n % 1024 === 0) heed();
       let top = Number.NEGATIVE_INFINITY;
       classes.forEach((c, k) => {
         logs[k] = c

@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { type Classifier, type Prior, priors, randomFrom, type Samples } from './samples.ts';
 
 export interface NetworkOptions {
@@ -56,6 +57,7 @@ export function trainNetwork(samples: Samples, o: NetworkOptions): Classifier {
   const order = Int32Array.from({ length: count }, (_, n) => n);
   let step = 0;
   for (let epoch = 0; epoch < o.epochs; epoch++) {
+    heed();
     for (let n = count - 1; n > 0; n--) {
       const q = Math.floor(random() * (n + 1));
       [order[n], order[q]] = [order[q], order[n]];

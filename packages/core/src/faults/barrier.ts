@@ -1,4 +1,5 @@
 import { type Lattice, toIndex } from '../earth/lattice.ts';
+import { heed } from '../numerics/stop.ts';
 import type { Mesh } from './surface.ts';
 
 /**
@@ -26,6 +27,7 @@ export function makeBarrier(lattice: Lattice, meshes: Mesh[], first: number, las
     return { points, triangles: mesh.triangles };
   });
   for (let level = first; level <= last; level += step) {
+    heed();
     const edges = new Uint8Array(rows * columns);
     for (const { points: p, triangles: t } of indexed)
       for (let k = 0; k < t.length; k += 3) {

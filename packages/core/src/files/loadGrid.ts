@@ -15,8 +15,8 @@ import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { placementFor } from './coordinates.ts';
-import type { Loaded, Loading } from './load.ts';
 import { horizonOnLattice, titleOfFile } from './loadHorizon.ts';
+import type { Loaded, Loading } from './loading.ts';
 import { refuseUnknown } from './loadShapes.ts';
 import type { Declarations, FileFormat, Question } from './report.ts';
 

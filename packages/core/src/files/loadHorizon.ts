@@ -9,7 +9,7 @@ import { hasher } from '../numerics/hash.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
-import type { Loading } from './load.ts';
+import type { Loading } from './loading.ts';
 
 /** Bins that points may leave empty for each that they fill: more, and a number among them is wrong. */
 const MOST_EMPTY = 60;

@@ -6,7 +6,7 @@ import { type LasFile, parseLas } from '../formats/las/parse.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { classOfCurve, curveUnit } from '../wells/curveClass.ts';
-import type { Loaded, Loading } from './load.ts';
+import type { Loaded, Loading } from './loading.ts';
 import { wellNamed } from './names.ts';
 import { oddLogs, unitOfCurve } from './oddLogs.ts';
 

@@ -1,6 +1,6 @@
 import type { CrsRow } from '../earth/crs.ts';
 import { LithagonError } from '../earth/errors.ts';
-import type { EarthObject, Points } from '../earth/objects.ts';
+import type { EarthObject } from '../earth/objects.ts';
 import { type NamedPoint, parseGeoJson, type Shape } from '../formats/geojson/parse.ts';
 import { parseP190 } from '../formats/p190/parse.ts';
 import { parseShapes, type ShapeRecord } from '../formats/shapefile/parse.ts';
@@ -9,9 +9,9 @@ import { type ByteSource, readText } from '../formats/source.ts';
 import { type SystemOfText, systemOfWkt } from '../formats/wkt/match.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { type Placement, placementFor } from './coordinates.ts';
-import type { Loaded, Loading } from './load.ts';
-import { titleOfFile } from './loadHorizon.ts';
+import type { Loaded, Loading } from './loading.ts';
 import { navigationOf } from './loadTable.ts';
+import { pointsOf } from './points.ts';
 import type { Question } from './report.ts';
 
 function polygonsOf(
@@ -37,25 +37,6 @@ function polygonsOf(
     taken.push(object);
     return object;
   });
-}
-
-/** Points as one object, named after what was declared or else after the file. */
-export function pointsOf(
-  { source, declare, objects }: Loading,
-  points: [number, number][],
-  names: string[],
-  madeBy: Points['madeBy'],
-): Points {
-  return {
-    id: newId('points'),
-    kind: 'points',
-    name: freeName(objects, 'points', declare.name || titleOfFile(source.name)),
-    stage: 'data',
-    revision: loadedRevision(names.join(), points),
-    points,
-    names: names.map((name) => name.slice(0, 200)),
-    madeBy,
-  };
 }
 
 /** What a file of shapes holds, as objects. */

@@ -8,11 +8,11 @@ import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.
 import { SAMPLE_COLUMNS } from '../project/wells/fluids.ts';
 import { FINE_MS, resampledWavelet } from '../tie/wavelet.ts';
 import { placementFor } from './coordinates.ts';
-import { type Loaded, type Loading, oneOf } from './load.ts';
 import { horizonOfPoints } from './loadHorizon.ts';
-import { pointsOf } from './loadShapes.ts';
+import { type Loaded, type Loading, oneOf } from './loading.ts';
 import { wellNamed } from './names.ts';
 import { oddCoordinates, oddRows, unusedColumns } from './oddRows.ts';
+import { pointsOf } from './points.ts';
 
 const COLUMNS: Record<string, { key: string; name: string; unit: string }[]> = {
   'directional surveys': [

@@ -11,10 +11,10 @@ import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.
 import { checkRange } from '../project/redeclare.ts';
 import { volumeWriter } from '../storage/volumes.ts';
 import { placementFor } from './coordinates.ts';
-import { questionsFor } from './segy/inspect.ts';
-import type { Loaded, Loading } from './load.ts';
-import { declaredOf } from './segy/load.ts';
+import type { Loaded, Loading } from './loading.ts';
 import type { Declarations, FileReport, Question } from './report.ts';
+import { questionsFor } from './segy/inspect.ts';
+import { declaredOf } from './segy/load.ts';
 
 const text = (value: unknown) => (typeof value === 'string' ? value.slice(0, 200) : '');
 

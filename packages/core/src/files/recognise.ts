@@ -1,9 +1,8 @@
 // biome-ignore-all lint/suspicious/noControlCharactersInRegex: files are told apart by their first bytes
 import { LithagonError } from '../earth/errors.ts';
-import { looksLikeP190 } from '../formats/p190/parse.ts';
-import { looksLikeSegy } from '../formats/segy/sniff.ts';
 import { type ByteSource, decoded } from '../formats/source.ts';
-import { zipNames } from '../formats/zip.ts';
+import type { Head } from './formats/define.ts';
+import { allFormats } from './formats/index.ts';
 import type { FileFormat } from './report.ts';
 
 const READ =
@@ -54,39 +53,36 @@ export async function unknownFormat(source: ByteSource): Promise<LithagonError> 
   return new LithagonError('format', `${name} is ${what}${sign}, which is not read.`, { object: name, fix });
 }
 
-/** What kind of file a zip file stands for, by the names in it. */
-async function inZip(source: ByteSource): Promise<FileFormat> {
-  const names = await zipNames(source).catch(() => null);
-  // what was cut short is refused by the reader of what most zip files here are
-  if (!names || names.some((n) => /(^|\/)(zarr\.json|\.zarray|\.zgroup)$/.test(n))) return 'Zarr';
-  return names.some((n) => /\.shp$/i.test(n)) ? 'zipped shapefile' : 'unknown';
+/** What a file begins with, as formats tell it. */
+async function headOf(source: ByteSource): Promise<Head> {
+  const bytes = await source.read(0, Math.min(source.size, 3600));
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const wide = /^(\xff\xfe|\xfe\xff)/.test(String.fromCharCode(...bytes.subarray(0, 2)));
+  const looksText =
+    bytes.length > 0 &&
+    (wide || bytes.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127)));
+  const text = looksText
+    ? decoded(bytes)
+        .replace(/^\uFEFF/, '')
+        .trimStart()
+    : null;
+  return {
+    source,
+    bytes,
+    view,
+    mark: bytes.length >= 4 ? view.getUint32(0) : 0,
+    extension: source.name.toLowerCase().split('.').pop() ?? '',
+    text,
+  };
 }
 
-/** What kind of file it is, from its content first and its name second. */
+/** What kind of file it is, from its content first and its name second: the format that is surest of it. */
 export async function recognise(source: ByteSource): Promise<FileFormat> {
-  const head = await source.read(0, Math.min(source.size, 3600));
-  const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
-  const extension = source.name.toLowerCase().split('.').pop() ?? '';
-  if (['sgy', 'segy'].includes(extension)) return 'SEG-Y';
-  const mark = head.length >= 4 ? view.getUint32(0) : 0;
-  if ([0x49492a00, 0x4d4d002a, 0x49492b00, 0x4d4d002b].includes(mark)) return 'GeoTIFF';
-  if (mark === 0x89484446 || [0x43444601, 0x43444602, 0x43444605].includes(mark)) return 'netCDF';
-  if (mark === 0x504b0304 || mark === 0x504b0506) return await inZip(source);
-  if (head.length >= 100 && view.getInt32(0) === 9994) return extension === 'shx' ? 'unknown' : 'shapefile';
-  if (looksLikeSegy(head, source.size)) return 'SEG-Y';
-  const wide = /^(\xff\xfe|\xfe\xff)/.test(String.fromCharCode(...head.subarray(0, 2)));
-  const looksText =
-    head.length > 0 &&
-    (wide || head.subarray(0, 1000).every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127)));
-  if (!looksText) return 'unknown';
-  const text = decoded(head)
-    .replace(/^\uFEFF/, '')
-    .trimStart();
-  if (/^(#.*\n)*~v/i.test(text) || extension === 'las') return 'LAS';
-  if (extension === 'geojson' || (text.startsWith('{') && text.includes('"Feature'))) return 'GeoJSON';
-  if (/^\s*ncols\s+\d+/i.test(text)) return 'ESRI ASCII grid';
-  if (looksLikeP190(text)) return 'P1/90';
-  if (/^(DSAA|%PDF)/.test(text)) return 'unknown';
-  if (/^(csv|txt|dat|tsv|asc|xyz)$/.test(extension) || text.split('\n', 1)[0].split(/[,;\t]/).length > 1) return 'CSV';
-  return 'unknown';
+  const head = await headOf(source);
+  let [best, format]: [number, FileFormat] = [0, 'unknown'];
+  for (const each of allFormats()) {
+    const sure = await each.sniff(head);
+    if (sure > best) [best, format] = [sure, each.name];
+  }
+  return format;
 }

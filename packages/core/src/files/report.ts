@@ -22,19 +22,8 @@ export interface Sketch {
   points: { x: number; y: number; label: string }[];
 }
 
-export type FileFormat =
-  | 'SEG-Y'
-  | 'LAS'
-  | 'CSV'
-  | 'GeoJSON'
-  | 'GeoTIFF'
-  | 'shapefile'
-  | 'zipped shapefile'
-  | 'netCDF'
-  | 'ESRI ASCII grid'
-  | 'P1/90'
-  | 'Zarr'
-  | 'unknown';
+/** Name of a format that is read, or “unknown”. */
+export type FileFormat = string;
 
 /** A run of line numbers. */
 export interface LineNumbers {

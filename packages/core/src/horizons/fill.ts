@@ -1,4 +1,5 @@
 import { type Sparse, solveMultigrid } from '../numerics/multigrid.ts';
+import { heed } from '../numerics/stop.ts';
 
 /** Which links between neighbouring nodes are cut, per node: bit 1 to the next row, bit 2 to the next column. */
 export type Cuts = Uint8Array;
@@ -93,7 +94,8 @@ function equations(
   const dense = new Float64Array(free.length * wide * wide);
   const right = new Float64Array(free.length);
   for (const { nodes, weights, width } of terms)
-    for (let t = 0; t < nodes.length; t += width)
+    for (let t = 0; t < nodes.length; t += width) {
+      if (t % (4096 * width) === 0) heed();
       for (let a = 0; a < width; a++) {
         const p = nodes[t + a];
         const row = number[p];
@@ -109,6 +111,7 @@ function equations(
           dense[row * wide * wide + (di + reach) * wide + (q - p - di * columns) + reach] += w;
         }
       }
+    }
   const from = new Int32Array(free.length + 1);
   for (let m = 0; m < free.length; m++) {
     let count = 0;

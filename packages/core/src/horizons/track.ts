@@ -1,5 +1,6 @@
 import { type Barrier, blocked } from '../faults/barrier.ts';
 import { MaxHeap } from '../numerics/heap.ts';
+import { heed } from '../numerics/stop.ts';
 import { type EventKind, eventsIn, sampleAt, type Traces } from './event.ts';
 
 export interface Seed {
@@ -106,6 +107,7 @@ export function trackEvent(
     position[trace] = k;
     confidence[trace] = Math.min(1, match);
     tracked++;
+    if (tracked % 200 === 0) heed();
     if (tracked % 2000 === 0) {
       if (signal?.aborted) break;
       options.onProgress?.(tracked, () => position.map((k) => traces.first + k * traces.step));
@@ -132,6 +134,7 @@ export function trackEvent(
   if (options.stack > 0) readOnStack(traces, rows, columns, position, kind, options.stack, jump, open);
   const like = likenessToSeeds(traces, rows, columns, position, seeds, half, 1.6 * jump + 0.5);
   let lost = 0;
+  heed();
   for (let q = 0; q < n; q++) {
     if (Number.isNaN(position[q])) continue;
     if (like[q] < (options.leastLike ?? 0)) {
@@ -193,7 +196,8 @@ function likenessToSeeds(
   }
   const energy = (reference.reduce((sum, v) => sum + v * v, 0) || 1) / Math.max(1, spoken) ** 2;
   const out = new Float32Array(rows * columns).fill(Number.NaN);
-  for (let i = 0; i < rows; i++)
+  for (let i = 0; i < rows; i++) {
+    heed();
     for (let j = 0; j < columns; j++) {
       if (Number.isNaN(position[i * columns + j])) continue;
       waveAt(i, j);
@@ -204,6 +208,7 @@ function likenessToSeeds(
       }
       out[i * columns + j] = (2 * both) / (own + energy);
     }
+  }
   return out;
 }
 
@@ -281,6 +286,7 @@ function readOnStack(
   const stacked = new Float64Array(2 * half + 1);
   for (let i = 0; i < rows; i++)
     for (let j = 0; j < columns; j++) {
+      if (j === 0) heed();
       const centre = from[i * columns + j];
       if (Number.isNaN(centre)) continue;
       // a plane through the tracked times around, by least squares on a symmetric window

@@ -1,3 +1,5 @@
+import { heed } from './stop.ts';
+
 /** A sparse matrix by rows: entries of row `n` stand from `from[n]` to before `from[n + 1]`. */
 export interface Sparse {
   rows: number;
@@ -28,6 +30,7 @@ const COARSEST = 400;
 const STRONG = 0.08;
 
 export function multiply({ rows, from, column, value }: Sparse, x: Float64Array, out: Float64Array): void {
+  heed();
   for (let n = 0; n < rows; n++) {
     let sum = 0;
     for (let e = from[n]; e < from[n + 1]; e++) sum += value[e] * x[column[e]];
@@ -72,6 +75,7 @@ function product(a: Sparse, b: Sparse): Sparse {
   const seen = new Int32Array(b.columns).fill(-1);
   const out: [number[], number[]][] = new Array(a.rows);
   for (let n = 0; n < a.rows; n++) {
+    if (n % 256 === 0) heed();
     const list: number[] = [];
     for (let e = a.from[n]; e < a.from[n + 1]; e++) {
       const [k, v] = [a.column[e], a.value[e]];
@@ -161,7 +165,8 @@ function wayUp(a: Sparse, diagonal: Float64Array, near: Float64Array[], strong: 
   const rows: [number[], number[]][] = Array.from({ length: a.rows }, () => [[], []]);
   const coarse: number[][] = near.map(() => []);
   let columns = 0;
-  for (const nodes of members) {
+  for (const [n, nodes] of members.entries()) {
+    if (n % 512 === 0) heed();
     const basis: Float64Array[] = [];
     const first = columns;
     const parts: number[][] = near.map(() => []);
@@ -242,6 +247,7 @@ function backSolved(factor: Float64Array, b: Float64Array, x: Float64Array): voi
 /** A sweep of Gauss and Seidel, downwards or upwards. */
 function sweep({ a, diagonal }: Level, b: Float64Array, x: Float64Array, upwards: boolean): void {
   const { rows, from, column, value } = a;
+  heed();
   for (let s = 0; s < rows; s++) {
     const n = upwards ? rows - 1 - s : s;
     let v = b[n];

@@ -3,13 +3,13 @@ import { z } from 'zod';
 import type { Volume } from '../earth/objects.ts';
 import { oneVolume } from '../engine/local.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readInlines } from '../storage/planes.ts';
 import { volumeWriter } from '../storage/volumes.ts';
 import { even } from '../testing/random.ts';
 import { parseRecipe } from '../trail/recipe.ts';
 import { runRecipe } from '../trail/runRecipe.ts';
-import { outOfDate } from '../project/catalogue/staleness.ts';
 import {
   allSteps,
   defineStep,

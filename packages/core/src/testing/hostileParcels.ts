@@ -238,7 +238,7 @@ export const HOSTILE: HostileParcel[] = [
   { name: 'a folder called project.json', make: () => zipOf([['project.json/x', '{}']]) },
   {
     name: 'a project of a later version',
-    make: () => zipOf([['project.json', JSON.stringify({ lithagon: 2, facts: {}, objects: [] })]]),
+    make: () => zipOf([['project.json', JSON.stringify({ lithagon: 99, facts: {}, objects: [] })]]),
   },
   { name: 'an empty object', make: () => zipOf([['project.json', '{}']]) },
   { name: 'null', make: () => zipOf([['project.json', 'null']]) },

@@ -1,4 +1,5 @@
 import { powerOfTwo, spectrum } from '../numerics/fft.ts';
+import { heed } from '../numerics/stop.ts';
 import type { Series } from './match.ts';
 import { FINE_MS, resampledWavelet, type WaveletShape } from './wavelet.ts';
 
@@ -86,6 +87,7 @@ function equations(windows: WellWindow[], half: number, use: (well: number, k: n
   const right = new Float64Array(n);
   let samples = 0;
   windows.forEach(({ reflectivity: r, trace }, w) => {
+    heed();
     for (let k = 0; k < trace.length; k++) {
       if (!use(w, k) || Number.isNaN(trace[k])) continue;
       samples++;
@@ -149,6 +151,7 @@ export function estimateWavelet(
     if (total < 2.5 * (2 * half + 1)) continue;
     const parts = Array.from({ length: BLOCKS }, (_, q) => equations(windows, half, (w, k) => block(w, k) !== q));
     for (const noise of noises) {
+      heed();
       let [error, energy] = [0, 0];
       parts.forEach((part, q) => {
         const found = solved(part, noise);
@@ -264,6 +267,7 @@ function halfWidths(
   for (const { reflectivity: r, trace } of windows) {
     const filtered = Array.from({ length: n }, (_, a) =>
       Float64Array.from({ length: trace.length }, (_, k) => {
+        if (k === 0) heed();
         let sum = 0;
         for (let lag = 1 - lags; lag < lags; lag++) {
           const q = k + lag;

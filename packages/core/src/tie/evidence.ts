@@ -1,4 +1,5 @@
 import { fromSpectrum, powerOfTwo, spectrum } from '../numerics/fft.ts';
+import { heed } from '../numerics/stop.ts';
 import {
   comparedSamples,
   type Located,
@@ -151,6 +152,7 @@ function spreads(
   // checkshots that were overruled are no nearer in another draw
   const held = prior && Math.abs(found.shiftMs - prior.centreMs) <= 3 * prior.errorMs;
   for (let draw = 0; draw < o.draws; draw++) {
+    heed();
     const extra = noiseOf(noise, search.n, next);
     const again = extra.map((v, k) => v + scale * shape[k]);
     const centreMs = held ? found.shiftMs + prior.errorMs * student(prior.freedom, next) : (prior?.centreMs ?? 0);
@@ -202,6 +204,7 @@ export function evidenceOf(seismic: Series, made: Series, o: EvidenceOptions): E
   const leftOut = o.leftOut ? o.leftOut(trace, search.samples) : null;
   let better = 0;
   for (let draw = 0; draw < o.draws; draw++) {
+    heed();
     const noise = noiseOf(power, search.n, next);
     if (o.leftOut && leftOut !== null) {
       if (o.leftOut(noise, search.samples) >= leftOut) better++;

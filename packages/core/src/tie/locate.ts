@@ -1,5 +1,6 @@
 import { cubicBetween } from '../numerics/cubic.ts';
 import { hilbert } from '../numerics/fft.ts';
+import { heed } from '../numerics/stop.ts';
 import { type Series, seriesAt } from './match.ts';
 
 /** Where a match is looked for. */
@@ -149,6 +150,7 @@ export function logLikelihood(trace: Float64Array, search: Search, freedom: numb
   const length = dd > 0 ? 1 / Math.sqrt(dd) : 0;
   const count = search.at.length;
   const [da, db] = [new Float64Array(count), new Float64Array(count)];
+  heed();
   for (let s = 0; s < count; s++) {
     const { a, b } = search.at[s];
     let [x, y] = [0, 0];

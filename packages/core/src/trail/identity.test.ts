@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { EarthObject, Fault, Horizon, Polygon, VelocityModel } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
 import { canonicalJson } from '../numerics/hash.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { renameTop } from '../project/wells/tops.ts';
 import { companionsOf, topsOf, waitingFor } from '../project/wells/wells.ts';
 import { memoryStore } from '../storage/memory.ts';
@@ -16,7 +17,6 @@ import { parseRecipe } from './recipe.ts';
 import { followTop, renamed } from './rename.ts';
 import { runRecipe } from './runRecipe.ts';
 import { runsOf } from './runs.ts';
-import { outOfDate } from '../project/catalogue/staleness.ts';
 import { projectRecipe } from './writeRecipe.ts';
 
 const { work, objects, run, named, secondWell } = wellWork();

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { toMap } from '../earth/lattice.ts';
 import type { Horizon, Polygon, ResultTable } from '../earth/objects.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { newDrawn } from '../project/given.ts';
 import { runStep } from '../steps/index.ts';
 import { readWhole } from '../storage/arrays.ts';
@@ -10,7 +11,6 @@ import { MADE, madeHorizon, named, TURNED } from '../testing/objects.ts';
 import { rebuild, rebuildOrder } from './rebuild.ts';
 import { parseRecipe } from './recipe.ts';
 import { runRecipe } from './runRecipe.ts';
-import { outOfDate } from '../project/catalogue/staleness.ts';
 import { recipeOf } from './writeRecipe.ts';
 
 const corners = [

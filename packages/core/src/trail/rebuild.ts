@@ -1,11 +1,11 @@
 import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject } from '../earth/objects.ts';
+import { outOfDate } from '../project/catalogue/staleness.ts';
 import { eachRole, type OutputSpec, stepOf } from '../steps/define.ts';
 import { type RunOptions, runStep } from '../steps/run.ts';
 import { damagesOf } from '../storage/damage.ts';
 import type { Store } from '../storage/store.ts';
 import { runOf } from './runs.ts';
-import { outOfDate } from '../project/catalogue/staleness.ts';
 
 /** Ids of the objects that an object was made from. */
 export function inputsOf(object: EarthObject): string[] {

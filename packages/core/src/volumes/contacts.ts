@@ -1,5 +1,6 @@
 import { extentOf } from '../numerics/extent.ts';
 import { solve } from '../numerics/leastSquares.ts';
+import { heed } from '../numerics/stop.ts';
 
 export type Fluid = 'gas' | 'oil' | 'water';
 
@@ -67,6 +68,7 @@ function misfitOf(
   // unknowns: pressure at the datum, then how far each gradient is from what its density says, in its standard errors
   const normal = Array.from({ length: size }, () => new Array<number>(size).fill(0));
   const right = new Array<number>(size).fill(0);
+  heed();
   const error = densityError * G;
   let constant = 0;
   const row = new Array<number>(size).fill(0);

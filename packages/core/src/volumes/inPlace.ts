@@ -1,4 +1,5 @@
 import { binArea, type Lattice, toMap } from '../earth/lattice.ts';
+import { heed } from '../numerics/stop.ts';
 
 export interface Contacts {
   /** Depths below the datum (m); null where there is no such contact. */
@@ -51,6 +52,7 @@ export function hydrocarbonThickness(
 ): Float32Array {
   const columns = lattice.crossline.count;
   return Float32Array.from(top, (from, n) => {
+    if (n % columns === 0) heed();
     if (!inside(...toMap(lattice, Math.floor(n / columns), n % columns))) return Number.NaN;
     const to = Math.min(base[n], contacts.owc);
     if (Number.isNaN(from) || Number.isNaN(to)) return Number.NaN;
@@ -78,7 +80,8 @@ export function inPlace(
   const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
   const part = binArea(lattice) / (PARTS * PARTS);
   let [gas, oil, missing] = [0, 0, 0];
-  for (let i = 0; i + 1 < rows; i++)
+  for (let i = 0; i + 1 < rows; i++) {
+    heed();
     for (let j = 0; j + 1 < columns; j++) {
       const n = i * columns + j;
       const corners = [n, n + 1, n + columns, n + columns + 1];
@@ -101,6 +104,7 @@ export function inPlace(
           oil += part * (to - split);
         }
     }
+  }
   const net = (gross: number, leg: LegRock) => gross * leg.netToGross;
   const pore = (gross: number, leg: LegRock) => net(gross, leg) * leg.porosity;
   const [gasPore, oilPore] = [gas * hydrocarbonPart(rock.gas), oil * hydrocarbonPart(rock.oil)];

@@ -14,9 +14,9 @@ import {
 } from '@lithagon/core';
 import { twinOf } from '@lithagon/core/testing/objects';
 import { beforeEach, describe, expect, test } from 'vitest';
+import { PLOT_DESK } from '../../state/plotDesk';
 import { idbStore } from '../../storage/idbStore';
 import { type Tied, tiedField } from '../../testing/tied';
-import { PLOT_DESK } from '../../state/plotDesk';
 import { filesJobs } from './files';
 import { planesJobs } from './planes';
 import { projectJobs } from './project';
@@ -180,7 +180,7 @@ describe('what views of wells ask for', () => {
   test('is tops carried from one well to another that is like it', async () => {
     const twin = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 100 };
     const logs = (await store.list()).find((o): o is Logs => o.kind === 'logs') as Logs;
-    const its = { ...twinOf(logs, 'its'), name: 'T-2 logs', well: 'T-2' };
+    const its = { ...twinOf(logs, 'its'), name: 'T-2 logs', well: 'T-2', wellId: undefined };
     for (const [n, { data }] of logs.curves.entries())
       await writeWhole(store, its.curves[n].data.key, data.shape, await readWhole(store, data), ['depth']);
     await store.commit({ put: [twin, its] });

@@ -1,6 +1,6 @@
 import type { Fault } from '@lithagon/core';
-import { Button } from '../../ui/Button';
 import { beginFault } from '../../actions/draw';
+import { Button } from '../../ui/Button';
 import { INK, type MapLayerProps, webKind } from '../define';
 import { pathText } from '../mapParts';
 

@@ -1,10 +1,10 @@
 import type { Horizon } from '@lithagon/core';
+import { trackBehind } from '../../actions/draw';
 import { LINE_COLORS } from '../../color/maps';
 import { useDesk } from '../../state/desk';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
-import { trackBehind } from '../../actions/draw';
 import { webKind } from '../define';
 
 function show(object: Horizon): void {

@@ -1,6 +1,6 @@
 import type { Picks } from '@lithagon/core';
-import { Button } from '../../ui/Button';
 import { beginPicking } from '../../actions/draw';
+import { Button } from '../../ui/Button';
 import { webKind } from '../define';
 
 export const picks = webKind<Picks>({

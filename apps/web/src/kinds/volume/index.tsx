@@ -1,11 +1,11 @@
 import type { Volume } from '@lithagon/core';
+import { store } from '../../actions/steps';
 import { useDesk } from '../../state/desk';
 import { Button } from '../../ui/Button';
 import { DisplayForm } from '../../workbench/sheet/DisplayForm';
 import { Redeclare } from '../../workbench/sheet/ObjectEdits';
 import { PlaceVolume } from '../../workbench/sheet/PlaceVolume';
 import { TextHeader } from '../../workbench/sheet/TextHeader';
-import { store } from '../../actions/steps';
 import { webKind } from '../define';
 
 function Place({ object }: { object: Volume }) {

@@ -1,13 +1,13 @@
 import { finder } from '@lithagon/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
+import { rename } from '../../actions/rename';
+import { showObject } from '../../actions/show';
 import { colorOf } from '../../kinds';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
 import { Select } from '../../ui/Field';
 import { formatBytes } from '../../ui/format';
-import { rename } from '../../actions/rename';
-import { showObject } from '../../actions/show';
 import { BulkActions } from './BulkActions';
 import css from './Catalogue.module.css';
 import { type Column, cellsOf, type Group, rowsOf, type Sort, sorted } from './rows';

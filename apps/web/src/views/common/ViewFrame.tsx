@@ -1,10 +1,10 @@
 import { Camera, EyeOff } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
+import { type Extent, PictureSheet } from '../../picture/PictureSheet';
 import { useDesk } from '../../state/desk';
 import { IconButton } from '../../ui/Button';
 import { Segmented } from '../../ui/Segmented';
-import { type Extent, PictureSheet } from '../../picture/PictureSheet';
 import type { NotShown } from './survey';
 import css from './view.module.css';
 

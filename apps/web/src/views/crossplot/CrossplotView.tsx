@@ -1,12 +1,12 @@
 import { curvesOf, FACIES, type PlotRequest, topNames, type Volume, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
+import type { PlotDesk } from '../../state/plotDesk';
 import { useProject } from '../../state/project';
 import { Select } from '../../ui/Field';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from './Crossplot.module.css';
 import { Plot } from './Plot';
-import type { PlotDesk } from '../../state/plotDesk';
 import { usePlotFacts } from './usePlot';
 import { VolumeZone } from './VolumeZone';
 import { usualZone, zoneHorizons } from './zone';

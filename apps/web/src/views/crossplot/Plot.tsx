@@ -2,6 +2,7 @@ import { bandAt, freeName, newDrawn, type PlotClass, type PlotWindow, trendsFor 
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useRef, useState } from 'react';
 import { edit } from '../../state/history';
+import type { PlotDesk } from '../../state/plotDesk';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
@@ -12,7 +13,6 @@ import { Density } from './Density';
 import { fitText } from './fit';
 import { Legend } from './Legend';
 import { Margins } from './Margins';
-import type { PlotDesk } from '../../state/plotDesk';
 import { lightUp, type PlotFacts, usePicture } from './usePlot';
 
 const MARGIN = { left: 62, top: 14, right: 14, bottom: 44 };

@@ -1,8 +1,8 @@
 import type { Horizon, Volume } from '@lithagon/core';
+import type { PlotDesk } from '../../state/plotDesk';
 import { useUnits } from '../../state/units';
 import { Select } from '../../ui/Field';
 import css from './Crossplot.module.css';
-import type { PlotDesk } from '../../state/plotDesk';
 
 /** Between what the samples of volumes are taken: horizons, or times or depths that are typed. */
 export function VolumeZone(props: {

@@ -3,11 +3,11 @@ import { type PlotRequest, plotPoints, type Well } from '@lithagon/core';
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { gatherPlot, rasterOf, selectPlot } from '../../compute/plots';
+import { PLOT_DESK } from '../../state/plotDesk';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
 import { fieldOnTheDesk, show } from '../../testing/field';
 import { waitFor } from '../../testing/page';
-import { PLOT_DESK } from '../../state/plotDesk';
 
 /** Gatherings that wait until they are let through; the plot itself is made as the worker makes it. */
 let held: (() => void)[] = [];

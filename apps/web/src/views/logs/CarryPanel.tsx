@@ -1,10 +1,10 @@
 import { type Proposal, stepOf } from '@lithagon/core';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
+import { ParamFields } from '../../params/ParamFields';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { figure } from '../../ui/format';
-import { ParamFields } from '../../params/ParamFields';
 import css from './Logs.module.css';
 import type { CarryState } from './useCarry';
 

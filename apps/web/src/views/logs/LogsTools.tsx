@@ -1,16 +1,16 @@
 import { columnOfTops, type EarthObject, stratigraphyOf, topsBeside, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
+import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
+import type { DepthKind } from '../../state/logsTemplate';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { Select } from '../../ui/Field';
-import { openView } from '../../state/dock';
 import { changeLogs } from './changeLogs';
 import css from './Logs.module.css';
 import { faciesColor } from './marks';
 import { SCALES } from './scale';
-import type { DepthKind } from '../../state/logsTemplate';
 import type { Hands } from './useHands';
 import { withWell } from './wellLine';
 

@@ -1,14 +1,14 @@
 import { columnOfTops, stepOf, stratigraphyOf, type Well } from '@lithagon/core';
 import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { initialParams } from '../../actions/initial';
 import { useDesk } from '../../state/desk';
+import { openView } from '../../state/dock';
 import { useProject } from '../../state/project';
 import { takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { download } from '../../ui/download';
-import { openView } from '../../state/dock';
-import { initialParams } from '../../actions/initial';
 import { useSize } from '../common/hooks';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import { CarryPanel } from './CarryPanel';

@@ -1,9 +1,9 @@
 import type { Proposal, Top } from '@lithagon/core';
+import { type LogsDesk, styleOf } from '../../state/logsTemplate';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useUnits } from '../../state/units';
 import css from './Logs.module.css';
 import type { Panel, WellBox } from './layout';
-import { type LogsDesk, styleOf } from '../../state/logsTemplate';
 
 /** A top that can be gripped, with its name. */
 export function TopLine(props: {

@@ -1,6 +1,7 @@
 import { curvesOf, type Well } from '@lithagon/core';
 import { useMemo, useState } from 'react';
 import { useDesk } from '../../state/desk';
+import { type CurveStyle, styleOf, TRACKS, type Track } from '../../state/logsTemplate';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
@@ -8,7 +9,6 @@ import { Modal } from '../../ui/Modal';
 import { changeLogs } from './changeLogs';
 import type { WellColumn } from './columns';
 import css from './TracksSheet.module.css';
-import { type CurveStyle, styleOf, TRACKS, type Track } from '../../state/logsTemplate';
 
 const FACTS = ['status', 'kelly bushing', 'total depth', 'position', 'tie', 'facies', 'note'];
 

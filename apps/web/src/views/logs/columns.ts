@@ -16,8 +16,8 @@ import {
 } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { readArray } from '../../compute/planes';
-import { useProject } from '../../state/project';
 import type { DepthKind } from '../../state/logsTemplate';
+import { useProject } from '../../state/project';
 
 /** Values of a curve with extremes of every sixteen, so that any zoom draws few points. */
 export interface DrawnCurve {

@@ -2,9 +2,9 @@ import type { EarthObject, Well } from '@lithagon/core';
 import { newTable } from '@lithagon/core';
 import { MADE } from '@lithagon/core/testing/objects';
 import { expect, test } from 'vitest';
+import { LOGS_DESK, styleOf, styleOfClass } from '../../state/logsTemplate';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
-import { LOGS_DESK, styleOf, styleOfClass } from '../../state/logsTemplate';
 
 const well: Well = {
   id: 'w',

@@ -1,7 +1,7 @@
 import type { Units } from '@lithagon/core';
+import { type LogsDesk, styleOf } from '../../state/logsTemplate';
 import { HEAD, TRACK_GAP, type WellBox } from './layout';
 import type { Mark } from './marks';
-import { type LogsDesk, styleOf } from '../../state/logsTemplate';
 
 /** Width of a letter of a curve's name or limits. */
 const SMALL_LETTER = 5;

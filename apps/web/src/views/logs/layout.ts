@@ -1,7 +1,7 @@
 import { extentOf } from '@lithagon/core';
+import type { LogsDesk, Track } from '../../state/logsTemplate';
 import type { WellColumn } from './columns';
 import { type Mark, type TrackBox, trackMarks } from './marks';
-import type { LogsDesk, Track } from '../../state/logsTemplate';
 
 export const HEAD = 92;
 export const AXIS = 40;

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest';
+import type { CurveStyle } from '../../state/logsTemplate';
 import { type DrawnCurve, EVERY, extremes } from './columns';
 import { across, faciesColor, polylines, type TrackBox } from './marks';
 import { rockOf } from './patterns';
-import type { CurveStyle } from '../../state/logsTemplate';
 
 const linear: CurveStyle = { from: 0, to: 100, log: false, color: '#000' };
 

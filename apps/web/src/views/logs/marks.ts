@@ -1,7 +1,7 @@
 import { colorMap } from '../../color/maps';
+import { type CurveStyle, styleOf, type Track } from '../../state/logsTemplate';
 import { type DrawnCurve, EVERY, type WellColumn } from './columns';
 import { rockOf } from './patterns';
-import { type CurveStyle, styleOf, type Track } from '../../state/logsTemplate';
 
 /** What is drawn, whoever draws it: the screen or a file. */
 export type Mark =

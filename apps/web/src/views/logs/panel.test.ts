@@ -2,13 +2,13 @@ import type { EarthObject, Logs, Stratigraphy, Well } from '@lithagon/core';
 import { topsOf, unitsOf } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { beforeAll, describe, expect, test } from 'vitest';
+import { type DepthKind, LOGS_DESK, type LogsDesk } from '../../state/logsTemplate';
 import { ticks } from './axis';
 import { axisOf, extremes, type WellColumn } from './columns';
 import { headMarks } from './heads';
 import { hangOf, inReach, layOut, NARROWEST, wholeWindow } from './layout';
 import { printPanel } from './print';
 import { nearestScale, SCALES } from './scale';
-import { type DepthKind, LOGS_DESK, type LogsDesk } from '../../state/logsTemplate';
 import { zoneMarks } from './zones';
 
 let objects: EarthObject[];

@@ -1,4 +1,5 @@
 import { type EarthObject, type Stratigraphy, type Units, xmlText } from '@lithagon/core';
+import type { LogsDesk } from '../../state/logsTemplate';
 import { axisMarks, checkshotMarks, topMarks } from './axis';
 import type { WellColumn } from './columns';
 import { headingFacts } from './heading';
@@ -7,7 +8,6 @@ import { HEAD, layOut, wellMarks } from './layout';
 import type { Mark } from './marks';
 import { PIXEL_M } from './scale';
 import { svgDocument, svgOf } from './svg';
-import type { LogsDesk } from '../../state/logsTemplate';
 import { zoneMarks } from './zones';
 
 /**

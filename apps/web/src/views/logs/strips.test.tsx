@@ -4,6 +4,7 @@ import { madeTops, project } from '@lithagon/core/testing/wellTables';
 import { useState } from 'react';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../../state/desk';
+import { LOGS_DESK } from '../../state/logsTemplate';
 import { useProject } from '../../state/project';
 import { useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
@@ -11,7 +12,6 @@ import { done, objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor, within } from '../../testing/page';
 import { LogsTools } from './LogsTools';
 import { TopStrip } from './TopStrip';
-import { LOGS_DESK } from '../../state/logsTemplate';
 import type { Hands, Mode } from './useHands';
 
 const logs = () => useDesk.getState().logs;

@@ -2,10 +2,10 @@
 import type { Well } from '@lithagon/core';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../../state/desk';
+import { LOGS_DESK, styleOf, TRACKS } from '../../state/logsTemplate';
 import { fieldOnTheDesk } from '../../testing/field';
 import { onPage, screen, within } from '../../testing/page';
 import { TracksSheet } from './TracksSheet';
-import { LOGS_DESK, styleOf, TRACKS } from '../../state/logsTemplate';
 
 const field = fieldOnTheDesk();
 const logs = () => useDesk.getState().logs;

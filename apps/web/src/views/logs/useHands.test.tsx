@@ -5,11 +5,11 @@ import { act, renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
+import { LOGS_DESK } from '../../state/logsTemplate';
 import { done, objectsNow, openWith } from '../../testing/field';
 import { waitFor } from '../../testing/page';
 import { axisOf, type WellColumn } from './columns';
 import { layOut, wholeWindow } from './layout';
-import { LOGS_DESK } from '../../state/logsTemplate';
 import { useHands } from './useHands';
 
 const WELL = 'T-1';

@@ -1,5 +1,6 @@
 import { toIndex } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { erase, keepArea } from '../../actions/draw';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
@@ -9,7 +10,6 @@ import { takeTool, useTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
-import { erase, keepArea } from '../../actions/draw';
 import { ColorBar } from '../common/ColorBar';
 import { useSize } from '../common/hooks';
 import { clampLine, notShownIn, onOneMap, shownVolume, shownWells } from '../common/survey';

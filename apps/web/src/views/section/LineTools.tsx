@@ -1,9 +1,9 @@
 import type { Volume } from '@lithagon/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
+import { stepLine } from '../../actions/lines';
 import { useDesk } from '../../state/desk';
 import { Segmented } from '../../ui/Segmented';
-import { stepLine } from '../../actions/lines';
 import { clampLine } from '../common/survey';
 import css from '../common/view.module.css';
 

@@ -1,5 +1,6 @@
 import { crosslineAt, inlineAt, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
 import { useEffect, useMemo } from 'react';
+import { finishStick } from '../../actions/draw';
 import type { LiveStep } from '../../compute/planes';
 import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
@@ -8,7 +9,6 @@ import { offerFiles, useSelection } from '../../state/selection';
 import { useUnits } from '../../state/units';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
-import { finishStick } from '../../actions/draw';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { type PlaneState, useArray, usePlane, useSize } from '../common/hooks';
 import { lookOf } from '../common/look';

@@ -1,7 +1,7 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
+import { finishStick, pickAt, unpickAt } from '../../actions/draw';
 import { useCursor } from '../../state/cursor';
 import { takeTool, useTool } from '../../state/tool';
-import { finishStick, pickAt, unpickAt } from '../../actions/draw';
 import type { PlaneState } from '../common/hooks';
 import type { Window } from '../raster/Raster';
 import { placeOf, type SectionLine, traceOf, valueAt } from './geometry';

@@ -1,10 +1,10 @@
 import { activeRelation, type TimeDepthRelation, type Well } from '@lithagon/core';
 import { groups } from 'd3-array';
+import { prepareNamed } from '../../actions/steps';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { figure, signed } from '../../ui/format';
-import { prepareNamed } from '../../actions/steps';
 import { StripPlot } from './StripPlot';
 import css from './Tie.module.css';
 

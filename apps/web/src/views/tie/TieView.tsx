@@ -1,9 +1,9 @@
 import type { Tie, TieParams, TimeDepthRelation } from '@lithagon/core';
 import { stepOf } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
+import { lacks, prepareNamed } from '../../actions/steps';
 import { useProject } from '../../state/project';
 import { Button } from '../../ui/Button';
-import { lacks, prepareNamed } from '../../actions/steps';
 import { useSize } from '../common/hooks';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import { MatchPlot } from './MatchPlot';

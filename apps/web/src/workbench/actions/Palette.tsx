@@ -1,12 +1,12 @@
 import { allSteps, finder } from '@lithagon/core';
 import { Command } from 'cmdk';
 import { useDeferredValue, useMemo, useState } from 'react';
+import { showObject } from '../../actions/show';
+import { lacks, prepare } from '../../actions/steps';
 import { useProject } from '../../state/project';
 import { useSelection } from '../../state/selection';
-import { lacks, prepare } from '../../actions/steps';
 import { ACTIONS, titleNow } from './actions';
 import css from './Palette.module.css';
-import { showObject } from '../../actions/show';
 
 /** Objects listed at most: more are found by typing on. */
 const MOST = 50;

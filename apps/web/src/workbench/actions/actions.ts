@@ -1,13 +1,13 @@
+import { stepLine } from '../../actions/lines';
+import { runRebuild } from '../../actions/steps';
 import { BEDS } from '../../stages/beds';
 import { useDesk } from '../../state/desk';
+import { openView } from '../../state/dock';
 import { redo, undo, useHistory } from '../../state/history';
 import { offerFiles, useSelection } from '../../state/selection';
 import { chooseFiles } from '../../ui/files';
 import { drawing, switchDrawing } from '../../views/raster/drawing';
-import { openView } from '../../state/dock';
 import { saveParcel } from '../sheet/save';
-import { runRebuild } from '../../actions/steps';
-import { stepLine } from '../../actions/lines';
 
 /** Something that can be done: registered once, and found in palette, keys and help from here. */
 export interface Action {

@@ -2,9 +2,9 @@ import 'dockview-react/dist/styles/dockview.css';
 import { DockviewReact, type DockviewReadyEvent, type IDockviewPanelHeaderProps } from 'dockview-react';
 import { type ComponentType, lazy, Suspense } from 'react';
 import { resetDesk, useDesk } from '../../state/desk';
+import { arrangeAnew, holdDock } from '../../state/dock';
 import { Boundary } from '../../ui/Boundary';
 import css from './Desk.module.css';
-import { arrangeAnew, holdDock } from '../../state/dock';
 
 /** A view that is fetched when it is first shown, and keeps what goes wrong in it to itself. */
 const kept = (what: string, fetched: () => Promise<ComponentType>) => {

@@ -1,9 +1,9 @@
 import { asLithagonError, type EarthObject, stepOf } from '@lithagon/core';
 import { useState } from 'react';
+import { runRebuild } from '../../actions/steps';
 import { runJob } from '../../compute/pool';
 import { useProject } from '../../state/project';
 import { Button } from '../../ui/Button';
-import { runRebuild } from '../../actions/steps';
 import css from './Sheet.module.css';
 
 /** Looks whether the data of an object are whole, and offers to make it again where they are not. */

@@ -1,6 +1,9 @@
 import { bytesOf, type EarthObject, factsOf, stepOf, unitsOf } from '@lithagon/core';
 import { Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { rename } from '../../actions/rename';
+import { showObject } from '../../actions/show';
+import { change, runRebuild } from '../../actions/steps';
 import { colorOf, webKindOf } from '../../kinds';
 import { edit, useHistory } from '../../state/history';
 import { useProject } from '../../state/project';
@@ -8,15 +11,12 @@ import { select, useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { DeleteSheet } from '../../views/catalogue/BulkActions';
-import { rename } from '../../actions/rename';
-import { showObject } from '../../actions/show';
-import { ToolSheet } from './ToolSheet';
 import { StepForm } from '../steps/StepForm';
-import { change, runRebuild } from '../../actions/steps';
 import { DataCheck } from './DataCheck';
 import { Attach, Notes } from './ObjectEdits';
 import { SaveAs } from './SaveAs';
 import css from './Sheet.module.css';
+import { ToolSheet } from './ToolSheet';
 import { Trail } from './Trail';
 
 /** The panel at the right: the step being set up, or the object selected. */

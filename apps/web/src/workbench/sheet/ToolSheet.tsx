@@ -1,16 +1,16 @@
 import type { Fault, Horizon, Picks } from '@lithagon/core';
 import { X } from 'lucide-react';
+import { changeEvent, finishStick, trackBehind } from '../../actions/draw';
+import { prepareNamed } from '../../actions/steps';
 import { useDesk } from '../../state/desk';
+import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { type Tool, takeTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { Field, Range, Select } from '../../ui/Field';
 import { counted } from '../../ui/format';
-import { openView } from '../../state/dock';
 import css from './Sheet.module.css';
-import { prepareNamed } from '../../actions/steps';
-import { changeEvent, finishStick, trackBehind } from '../../actions/draw';
 
 const EVENTS = ['trough', 'peak', 'zero rising', 'zero falling'] as const;
 

@@ -95,7 +95,7 @@ describe('tags and notes', () => {
 describe('what waits for a well', () => {
   test('is given to the one whose name is nearly its own, or to any', async () => {
     const tops = now('T-1 tops') as EarthObject & { well: string };
-    const stray = { ...tops, id: 'stray', name: 'Stray', well: 'T_01' };
+    const stray = { ...tops, id: 'stray', name: 'Stray', well: 'T_01', wellId: undefined };
     await openWith([...objects, stray]);
     expect(waitingFor(objectsNow()).get('stray')).toBe('the head of well T_01');
     const { hands } = onPage(<Attach object={stray} />);
@@ -108,7 +108,7 @@ describe('what waits for a well', () => {
 
 test('the class of a curve is corrected once for all wells that have one of its name, and for what is loaded later', async () => {
   const logs = objects.find((o): o is Logs => o.kind === 'logs') as Logs;
-  const other = { ...twinOf(logs, 'other'), name: 'Other logs', well: 'T-2' };
+  const other = { ...twinOf(logs, 'other'), name: 'Other logs', well: 'T-2', wellId: undefined };
   await openWith([...objects, other]);
   const mnemonic = logs.curves.find((c) => c.class === 'gamma ray')?.mnemonic ?? '';
   const { hands } = onPage(<CurveClasses logs={logs} />);

@@ -1,7 +1,7 @@
 import type { EarthObject, InputSpec } from '@lithagon/core';
+import { fitting } from '../../actions/initial';
 import { Field, Select } from '../../ui/Field';
 import css from '../sheet/Sheet.module.css';
-import { fitting } from '../../actions/initial';
 
 /** What a step takes in under one role: one object, or any number of those that fit. */
 export function InputField(props: {

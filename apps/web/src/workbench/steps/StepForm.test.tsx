@@ -3,9 +3,9 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { afterEach, expect, test } from 'vitest';
 import { z } from 'zod';
 import { initialParams } from '../../actions/initial';
+import { lacks } from '../../actions/steps';
 import { NameField, NameListField } from '../../params/NamesField';
 import { StepForm } from './StepForm';
-import { lacks } from '../../actions/steps';
 
 const made = defineStep({
   id: 'attributes.madeUp',

@@ -8,7 +8,9 @@ import {
 } from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { runSetup, takesPlaceOf } from '../../actions/steps';
 import { readPlane, trialTook } from '../../compute/planes';
+import { ParamFields } from '../../params/ParamFields';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { type Setup, useSelection } from '../../state/selection';
@@ -17,9 +19,7 @@ import { Field } from '../../ui/Field';
 import { clampLine } from '../../views/common/survey';
 import css from '../sheet/Sheet.module.css';
 import { InputField } from './InputField';
-import { ParamFields } from '../../params/ParamFields';
 import { Response } from './Response';
-import { runSetup, takesPlaceOf } from '../../actions/steps';
 
 /** What a run would give, or why it cannot, where the step can say so beforehand. */
 function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {

@@ -1,6 +1,9 @@
 import { allSteps, asideOf, type EarthObject, kindNamed } from '@lithagon/core';
 import { ChevronLeft, Upload } from 'lucide-react';
 import { useState } from 'react';
+import { beginFault, beginPicking } from '../../actions/draw';
+import { showObject } from '../../actions/show';
+import { lacks, prepare, runRebuild } from '../../actions/steps';
 import { colorOf } from '../../kinds';
 import { bedOf } from '../../stages/beds';
 import { useDesk } from '../../state/desk';
@@ -10,9 +13,6 @@ import { takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
 import { Button, IconButton } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
-import { showObject } from '../../actions/show';
-import { beginFault, beginPicking } from '../../actions/draw';
-import { lacks, prepare, runRebuild } from '../../actions/steps';
 import css from './Tray.module.css';
 
 /** The objects of a bed, and the steps that make more of them, each saying what it still lacks. */

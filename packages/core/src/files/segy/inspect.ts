@@ -9,7 +9,6 @@ import { openSegy, type SegyFile } from '../../formats/segy/file.ts';
 import type { SubRange } from '../../formats/segy/groups.ts';
 import { type SegyHeaders, traceOffset, traceSamples } from '../../formats/segy/headers.ts';
 import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../../formats/segy/line.ts';
-import { formatName, samplesOf, wholeRange } from './volume.ts';
 import {
   type HeaderSample,
   type Positions,
@@ -26,6 +25,7 @@ import { type Around, NOTHING_AROUND } from '../context.ts';
 import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from '../coordinates.ts';
 import { keptIndex } from '../keptIndexes.ts';
 import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from '../report.ts';
+import { formatName, samplesOf, wholeRange } from './volume.ts';
 
 /** Positions that were declared, over those that were found. */
 function declared<P extends object>(found: P | undefined, keys: (keyof P & string)[], declare: Declarations): P | null {

@@ -1,13 +1,13 @@
 import { stopIf } from '../../earth/errors.ts';
 import type { ArrayRef, Statistics } from '../../earth/objects.ts';
-import { hasher } from '../../numerics/hash.ts';
-import { RunningStatistics } from '../../numerics/statistics.ts';
-import { createArray, writeChunk } from '../../storage/arrays.ts';
-import type { Store } from '../../storage/store.ts';
 import { partOf, type SegyFile } from '../../formats/segy/file.ts';
 import { traceOffset, traceSamples } from '../../formats/segy/headers.ts';
 import type { LineTraces } from '../../formats/segy/line.ts';
 import { decodeSamples, FORMATS } from '../../formats/segy/samples.ts';
+import { hasher } from '../../numerics/hash.ts';
+import { RunningStatistics } from '../../numerics/statistics.ts';
+import { createArray, writeChunk } from '../../storage/arrays.ts';
+import type { Store } from '../../storage/store.ts';
 
 /** Traces in a chunk of a line, so that it is about a megabyte. */
 export function chunkOfLine(traces: number, samples: number): number {

@@ -3,13 +3,13 @@ import type { Lattice } from '../../earth/lattice.ts';
 import type { EarthObject, SeismicLine, Volume } from '../../earth/objects.ts';
 import { isQuantity, type Quantity, quantitiesOf, quantityFacts } from '../../earth/quantities.ts';
 import type { LineTraces } from '../../formats/segy/line.ts';
-import { loadSamples } from './volume.ts';
-import { loadLineSamples } from './line.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../../project/make.ts';
 import { placedLike } from '../../project/place.ts';
 import { checkRange } from '../../project/redeclare.ts';
+import type { Loaded, Loading } from '../loading.ts';
 import { inspectSegy, rangeOf, type SegyInspection } from './inspect.ts';
-import type { Loaded, Loading } from '../load.ts';
+import { loadLineSamples } from './line.ts';
+import { loadSamples } from './volume.ts';
 
 interface Declared {
   domain: 'twt' | 'depth';

@@ -2,17 +2,17 @@ import { stopIf } from '../../earth/errors.ts';
 import type { Lattice } from '../../earth/lattice.ts';
 import { toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
+import type { SegyFile } from '../../formats/segy/file.ts';
+import { readGroup, type SubRange } from '../../formats/segy/groups.ts';
+import type { SegyHeaders } from '../../formats/segy/headers.ts';
+import { type DecodeReport, FORMATS } from '../../formats/segy/samples.ts';
+import type { TraceIndex } from '../../formats/segy/traces.ts';
 import type { Shape3 } from '../../numerics/block.ts';
 import { hasher } from '../../numerics/hash.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { scaledFor } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
 import { groupsOf, volumeWriter } from '../../storage/volumes.ts';
-import type { SegyFile } from '../../formats/segy/file.ts';
-import { readGroup, type SubRange } from '../../formats/segy/groups.ts';
-import type { SegyHeaders } from '../../formats/segy/headers.ts';
-import { type DecodeReport, FORMATS } from '../../formats/segy/samples.ts';
-import type { TraceIndex } from '../../formats/segy/traces.ts';
 
 /** Slabs that are being written while more is read. */
 const BEHIND = 32;

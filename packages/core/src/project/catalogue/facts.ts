@@ -2,8 +2,8 @@ import { type Units, unitsOf } from '../../earth/display.ts';
 import type { EarthObject } from '../../earth/objects.ts';
 import type { Fact } from '../../kinds/define.ts';
 import { kindOf } from '../../kinds/index.ts';
-import { outOfDate } from './staleness.ts';
 import { waitingFor } from '../wells/wells.ts';
+import { outOfDate } from './staleness.ts';
 
 /** One line of a project's list. */
 export interface Listed {

@@ -1,6 +1,6 @@
 import type { EarthObject } from '../../earth/objects.ts';
-import { dependents } from './catalogue.ts';
 import { activeRelation } from '../wells/wells.ts';
+import { dependents } from './catalogue.ts';
 
 /**
  * Objects that are out of date: an input has another revision than the one they were made from, is gone, or is

@@ -3,6 +3,7 @@ import type { EarthObject, Logs, Well, WellTable } from '../../earth/objects.ts'
 import { bedded, intervals } from '../../facies/beds.ts';
 import { type Method, noveltyOf, tempered, train, type Validation, validate } from '../../facies/classifier.ts';
 import type { Prior, Samples } from '../../facies/samples.ts';
+import { during } from '../../numerics/stop.ts';
 import type { Store } from '../../storage/store.ts';
 import { type DepthAxis, wellCurves } from './curves.ts';
 
@@ -164,11 +165,11 @@ export async function faciesOf(
   const options = { method: s.method, prior: s.prior, seed: s.seed };
   stopIf(run.signal);
   const several = new Set(wells).size > 1;
-  const validation = several ? validate(samples, wells, options) : null;
+  const validation = several ? during(run.signal, () => validate(samples, wells, options)) : null;
   if (!several)
     notes.push('Facies are described in one well only, so nothing can be said of how well they are known elsewhere.');
   run.progress?.(0.5);
-  const classifier = train(samples, options);
+  const classifier = during(run.signal, () => train(samples, options));
   const novelty = noveltyOf(samples);
   const predicted: PredictedWell[] = [];
   for (const [n, well] of targets.entries()) {
@@ -179,7 +180,8 @@ export async function faciesOf(
       continue;
     }
     for (const logs of seen.logs) used.add(logs);
-    predicted.push(predict(seen, classes, classifier, novelty, validation?.temper ?? 1, s.leastBedM, notes));
+    const temper = validation?.temper ?? 1;
+    predicted.push(during(run.signal, () => predict(seen, classes, classifier, novelty, temper, s.leastBedM, notes)));
     run.progress?.(0.5 + (0.5 * (n + 1)) / targets.length);
   }
   return {

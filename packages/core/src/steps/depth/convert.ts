@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { stopIf } from '../../earth/errors.ts';
 import { toIndex, toMap } from '../../earth/lattice.ts';
 import type { ResultTable } from '../../earth/objects.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
@@ -35,7 +36,7 @@ export const convert = defineStep({
   },
   params,
   outputs: { depth: { kind: 'horizon', title: 'Depth' }, residuals: { kind: 'result table', title: 'Residuals' } },
-  async run({ inputs, around, params: p, store, idFor, warn }) {
+  async run({ inputs, around, params: p, store, signal, idFor, warn }) {
     const { horizon, model, seaBed } = inputs;
     const { lattice } = horizon;
     const [rows, columns] = horizon.values.shape;
@@ -60,7 +61,8 @@ export const convert = defineStep({
     const correction = p.correction === 'kriged' ? krige(left, p.rangeM) : () => 0;
     const out = new Float32Array(rows * columns);
     let [low, high, filled] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
-    for (let i = 0; i < rows; i++)
+    for (let i = 0; i < rows; i++) {
+      stopIf(signal);
       for (let j = 0; j < columns; j++) {
         const z = depthAt(i, j) + correction(...toMap(lattice, i, j));
         out[i * columns + j] = z;
@@ -69,6 +71,7 @@ export const convert = defineStep({
         low = Math.min(low, z);
         high = Math.max(high, z);
       }
+    }
     const id = idFor('depth');
     const residuals: Pick<ResultTable, 'kind' | 'columns' | 'rows'> = {
       kind: 'result table',

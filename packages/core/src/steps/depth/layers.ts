@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LithagonError } from '../../earth/errors.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
 import { gridAt } from '../../horizons/grid.ts';
 import { layerPoints, topInDepth, topOfHorizon } from '../../project/layers.ts';
@@ -83,7 +83,7 @@ export const layers = defineStep({
   },
   params,
   outputs: { model: { kind: 'velocity model', title: 'Velocity model' } },
-  async run({ inputs, around, params: p, store, idFor, warn }) {
+  async run({ inputs, around, params: p, store, signal, idFor, warn }) {
     const ordered = [...inputs.horizons].sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
     const { frame } = await store.facts();
     const overburden = {
@@ -99,6 +99,7 @@ export const layers = defineStep({
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;
     for (const horizon of ordered) {
+      stopIf(signal);
       const top = topOfHorizon(horizon);
       const wells = inputs.wells.flatMap((w) => layerPoints(around, w, above, top, overburden, seaBedAt) ?? []);
       const typed = p.typed.find((t) => t.base === horizon.name);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { blocked, makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
 import { type Filling, fillGaps } from '../../horizons/fill.ts';
+import { during } from '../../numerics/stop.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { defineStep, number } from '../define.ts';
 
@@ -26,35 +27,37 @@ export const close = defineStep({
   },
   params,
   outputs: { closed: { kind: 'horizon', title: 'Closed' } },
-  async run({ inputs, params: p, store, idFor, warn }) {
+  async run({ inputs, params: p, store, signal, idFor, warn }) {
     const { horizon, faults } = inputs;
     const [rows, columns] = horizon.values.shape;
     const values = await readWhole(store, horizon.values);
-    let cuts: Uint8Array | undefined;
-    if (faults.length > 0) {
-      // where the gaps lie in time, roughly, decides which part of a fault cuts them
-      const rough = fillGaps(values, rows, columns, 1);
-      const barrier = makeBarrier(
-        horizon.lattice,
-        faults.map((f) => meshOfSticks(f.sticks)),
-        horizon.range[0] - 60,
-        horizon.range[1] + 60,
-        10,
-      );
-      cuts = new Uint8Array(rows * columns);
-      for (let i = 0; i < rows; i++)
-        for (let j = 0; j < columns; j++) {
-          const n = i * columns + j;
-          if (i + 1 < rows && blocked(barrier, i, j, 1, 0, rough[n])) cuts[n] |= 1;
-          if (j + 1 < columns && blocked(barrier, i, j, 0, 1, rough[n])) cuts[n] |= 2;
-        }
-    }
     let how: Filling = { residual: 0, iterations: 0, empty: 0 };
-    const filled = fillGaps(values, rows, columns, p.tension, cuts, {
-      aspect: Math.hypot(...horizon.lattice.perInline) / Math.hypot(...horizon.lattice.perCrossline),
-      say: (filling) => {
-        how = filling;
-      },
+    const filled = during(signal, () => {
+      let cuts: Uint8Array | undefined;
+      if (faults.length > 0) {
+        // where the gaps lie in time, roughly, decides which part of a fault cuts them
+        const rough = fillGaps(values, rows, columns, 1);
+        const barrier = makeBarrier(
+          horizon.lattice,
+          faults.map((f) => meshOfSticks(f.sticks)),
+          horizon.range[0] - 60,
+          horizon.range[1] + 60,
+          10,
+        );
+        cuts = new Uint8Array(rows * columns);
+        for (let i = 0; i < rows; i++)
+          for (let j = 0; j < columns; j++) {
+            const n = i * columns + j;
+            if (i + 1 < rows && blocked(barrier, i, j, 1, 0, rough[n])) cuts[n] |= 1;
+            if (j + 1 < columns && blocked(barrier, i, j, 0, 1, rough[n])) cuts[n] |= 2;
+          }
+      }
+      return fillGaps(values, rows, columns, p.tension, cuts, {
+        aspect: Math.hypot(...horizon.lattice.perInline) / Math.hypot(...horizon.lattice.perCrossline),
+        say: (filling) => {
+          how = filling;
+        },
+      });
     });
     if (how.residual > 1e-6)
       warn(

@@ -5,9 +5,10 @@ import type { Volume } from '../../earth/objects.ts';
 import { makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
 import { snap, type Traces } from '../../horizons/event.ts';
-import { type Seed, trackEvent } from '../../horizons/track.ts';
+import { type Seed, type TrackOptions, trackEvent } from '../../horizons/track.ts';
 import { extentOf } from '../../numerics/extent.ts';
 import { insideRings } from '../../numerics/rings.ts';
+import { during } from '../../numerics/stop.ts';
 import { topInTime } from '../../project/wells/seeds.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { readInlines, shapeOf, slabOf } from '../../storage/planes.ts';
@@ -169,15 +170,17 @@ export const track = defineStep({
     const last = first + step * (count - 1);
     const barrier =
       faults.length > 0
-        ? makeBarrier(
-            seismic.lattice,
-            faults.map((f) => meshOfSticks(f.sticks)),
-            first,
-            last,
-            20,
+        ? during(signal, () =>
+            makeBarrier(
+              seismic.lattice,
+              faults.map((f) => meshOfSticks(f.sticks)),
+              first,
+              last,
+              20,
+            ),
           )
         : undefined;
-    const result = trackEvent(traces, ni, nj, seeds, {
+    const how: TrackOptions = {
       kind: event,
       halfWindow: p.windowMs / 2,
       leastMatch: p.leastMatch,
@@ -191,7 +194,8 @@ export const track = defineStep({
         progress(0.3 + (0.6 * n) / (ni * nj));
         preview({ lattice, values: times() });
       },
-    });
+    };
+    const result = during(signal, () => trackEvent(traces, ni, nj, seeds, how));
     stopIf(signal);
     if (result.lost > 0)
       warn(

@@ -48,7 +48,7 @@ export const commonPhaseStep = defineStep({
     for (const [n, well] of wells.entries()) {
       stopIf(signal);
       try {
-        const { chain } = await tieOf(store, around, well, seismic, wavelet, settings, 0, undefined, 19);
+        const { chain } = await tieOf(store, around, well, seismic, wavelet, settings, 0, undefined, 19, signal);
         found.push({ well: well.name, ...chain.evidence.phases });
       } catch (cause) {
         if (!(cause instanceof LithagonError)) throw cause;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
+import { during } from '../../numerics/stop.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { relationOf } from '../../project/wells/seeds.ts';
 import { alongPath, panelAlong, tieWellOf } from '../../project/wells/tieWell.ts';
@@ -128,7 +129,7 @@ export const estimate = defineStep({
       { length: 5 },
       (_, n) => Math.round((p.shortestMs + ((p.longestMs - p.shortestMs) * n) / 4) / 8) * 8,
     );
-    const found = windows.length > 0 ? estimateWavelet(windows, [...new Set(lengths)]) : null;
+    const found = windows.length > 0 ? during(signal, () => estimateWavelet(windows, [...new Set(lengths)])) : null;
     if (!found)
       throw new LithagonError(
         'wavelet',

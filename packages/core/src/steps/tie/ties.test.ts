@@ -8,6 +8,7 @@ import type {
   Well,
   WellTable,
 } from '../../earth/objects.ts';
+import { outOfDate } from '../../project/catalogue/staleness.ts';
 import { activeRelation } from '../../project/wells/wells.ts';
 import { readWhole, writeChunk } from '../../storage/arrays.ts';
 import { layeredField, topM, twtOf, WELL_AT } from '../../testing/layeredField.ts';
@@ -15,7 +16,6 @@ import { FRAME } from '../../testing/objects.ts';
 import { even } from '../../testing/random.ts';
 import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
-import { outOfDate } from '../../project/catalogue/staleness.ts';
 
 const { work, objects, run, named, logsNow, change, secondWell, tie, wavelet, W } = wellWork();
 

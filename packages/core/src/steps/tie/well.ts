@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
+import { during } from '../../numerics/stop.ts';
 import { topInDepth } from '../../project/layers.ts';
 import { shownUnits } from '../../project/units.ts';
 import { curveOf } from '../../project/wells/curves.ts';
@@ -135,6 +136,7 @@ export async function tieOf(
   beside: number,
   like?: Well,
   draws = 99,
+  signal?: AbortSignal,
 ): Promise<Tie> {
   const notes: string[] = [];
   const data = await tieWellOf(store, around, well, like, notes);
@@ -195,7 +197,8 @@ export async function tieOf(
     );
   const sign = seismic.polarity === 'harder-negative' ? -1 : 1;
   const shape = { ...wavelet, samples: Float64Array.from(wavelet.samples, (v) => sign * v) };
-  const chain = tieChain(data, logs, calibration, shape, trace, settings, await shownUnits(store));
+  const units = await shownUnits(store);
+  const chain = during(signal, () => tieChain(data, logs, calibration, shape, trace, settings, units));
   const tops = topsOf(around, well.name).flatMap(({ name, md }) => {
     const { tvdss } = pointAtMd(data.path, md);
     return [{ name, tvdss, twt: twtOfDepth(chain.relation, tvdss) }];
@@ -228,7 +231,7 @@ export const tieWell = defineStep({
   },
   params,
   outputs: { relation: { kind: 'time-depth relation', title: 'Tie' } },
-  async run({ inputs, around, params: p, store, warn, uses }) {
+  async run({ inputs, around, params: p, store, signal, warn, uses }) {
     const { well, seismic, wavelet, like } = inputs;
     const { chain, windowMs, borrowedFrom, notes } = await tieOf(
       store,
@@ -240,6 +243,7 @@ export const tieWell = defineStep({
       0,
       like,
       199,
+      signal,
     );
     for (const name of ['sonic', 'density', 'shear sonic']) {
       const held = curveOf(around, well.name, name);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
+import { during } from '../../numerics/stop.ts';
 import { shownUnits } from '../../project/units.ts';
 import { pressurePoints } from '../../project/wells/checkshots.ts';
 import { sampleValue } from '../../project/wells/fluids.ts';
@@ -66,7 +67,7 @@ export const contacts = defineStep({
   },
   params,
   outputs: { contacts: { kind: 'contacts', title: 'Contacts' } },
-  async run({ inputs, params: p, store, warn }) {
+  async run({ inputs, params: p, store, signal, warn }) {
     if (p.source === 'typed') {
       if (p.gocM > p.owcM)
         throw new LithagonError(
@@ -96,12 +97,13 @@ export const contacts = defineStep({
     // a pressure that has only a measured depth takes its TVDSS from its well's path
     const objects = await store.list();
     const points = inputs.pressures.flatMap((t) => pressurePoints(objects, t));
-    const fit = contactsFromPressures(points, {
+    const knowledge = {
       density,
       densityError: p.densityError,
       pressureError: p.pressureErrorKPa * 1000,
       assumedWaterPa: p.water === 'hydrostatic' ? p.surfaceKPa * 1000 : undefined,
-    });
+    };
+    const fit = during(signal, () => contactsFromPressures(points, knowledge));
     if (!fit)
       throw new LithagonError('contacts', `${points.length} pressures are too few to find contacts from.`, {
         fix: 'Choose more pressures, or type the contacts.',

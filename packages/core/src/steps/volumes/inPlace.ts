@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { sameBins } from '../../earth/lattice.ts';
 import { insideRings } from '../../numerics/rings.ts';
+import { during } from '../../numerics/stop.ts';
 import { sampleValue } from '../../project/wells/fluids.ts';
 import { type Leg, type LegAverage, type ZoneAverages, zoneAverages } from '../../project/wells/zoneAverages.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
@@ -131,7 +132,7 @@ export const inPlace = defineStep({
     volumes: { kind: 'result table', title: 'Volumes' },
     thickness: { kind: 'map', title: 'Hydrocarbon thickness' },
   },
-  async run({ inputs, around, params: p, store, idFor, warn }) {
+  async run({ inputs, around, params: p, store, signal, idFor, warn }) {
     const { top, base, area } = inputs;
     if (!area.closed)
       throw new LithagonError('area', `${area.name} is a line, which holds no area.`, {
@@ -192,8 +193,9 @@ export const inPlace = defineStep({
     };
     const surfaces = [await readWhole(store, top.values), await readWhole(store, base.values)] as const;
     const inside = insideRings(area.rings);
-    const v = computeInPlace(top.lattice, ...surfaces, inside, { goc, owc }, whole);
-    const thick = hydrocarbonThickness(top.lattice, ...surfaces, inside, { goc, owc }, whole);
+    const zone = [top.lattice, ...surfaces, inside, { goc, owc }, whole] as const;
+    const v = during(signal, () => computeInPlace(...zone));
+    const thick = during(signal, () => hydrocarbonThickness(...zone));
     const { inline, crossline } = top.lattice;
     if (v.missing > 0.5) warn(`${v.missing.toFixed(0)} bins inside the area lack a top or base and were left out.`);
     return {

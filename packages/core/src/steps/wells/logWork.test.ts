@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import type { Logs, ResultTable, WellTable } from '../../earth/objects.ts';
+import { outOfDate } from '../../project/catalogue/staleness.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import { EARTH, ROCK, topM, WELL_AT } from '../../testing/layeredField.ts';
 import { wellWork } from '../../testing/wellWork.ts';
 import { rebuild } from '../../trail/rebuild.ts';
 import { parseRecipe } from '../../trail/recipe.ts';
 import { runRecipe } from '../../trail/runRecipe.ts';
-import { outOfDate } from '../../project/catalogue/staleness.ts';
 import { recipeOf } from '../../trail/writeRecipe.ts';
 
 const { work, objects, run, named, values, logsNow, change, secondWell, W } = wellWork();
@@ -74,6 +74,7 @@ describe('log steps', () => {
       kind: 'fluid samples',
       name: id,
       well,
+      wellId: undefined,
       columns: ['Fluid', 'Resistivity'].map((name) => ({ name, unit: '' })),
       rows: [['water', ohmM]],
     });

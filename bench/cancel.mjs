@@ -1,0 +1,60 @@
+// How long a step of the demo recipe goes on before it looks whether it is to stop: the longest of each, in one thread.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseRecipe, runRecipe } from '@lithagon/core';
+import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
+
+/** A signal that never stops anything, and tells how long nobody looked at it. */
+function watched() {
+  const { signal } = new AbortController();
+  let last = performance.now();
+  let longest = 0;
+  const look = () => {
+    const now = performance.now();
+    longest = Math.max(longest, now - last);
+    last = now;
+  };
+  Object.defineProperty(signal, 'aborted', {
+    get() {
+      look();
+      return false;
+    },
+  });
+  return {
+    signal,
+    begin() {
+      last = performance.now();
+      longest = 0;
+    },
+    end() {
+      look();
+      return longest;
+    },
+  };
+}
+
+export async function measure({ files, dir }) {
+  const path = join(files, 'quillon.recipe.json');
+  const recipe = parseRecipe('quillon.recipe.json', readFileSync(path, 'utf8'));
+  const store = await folderStore(join(dir, 'cancel-project'), { name: 'bench' });
+  const watch = watched();
+  const gaps = new Map();
+  let now = null;
+  const next = (what) => {
+    if (now) gaps.set(now, Math.max(gaps.get(now) ?? 0, watch.end()));
+    now = what.startsWith('Loading') ? 'load' : (recipe.steps.find((s) => s.name === what)?.step ?? what);
+    watch.begin();
+  };
+  await runRecipe(recipe, {
+    store,
+    crsTable,
+    open: (file) => fileSource(join(files, file)),
+    signal: watch.signal,
+    say: next,
+  });
+  next('end');
+  await store.close();
+  return [...gaps]
+    .sort((a, b) => b[1] - a[1])
+    .map(([step, ms]) => ({ what: `longest that ${step} goes on before it hears of a cancel`, value: ms, unit: 'ms' }));
+}
