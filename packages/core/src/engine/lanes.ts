@@ -82,6 +82,8 @@ export interface Lane {
   store: Store;
   plan: Plan;
   flags: Int32Array;
+  /** What it is told to stop by, where it shares its thread with who gives it; else the flag. */
+  signal?: AbortSignal;
   /** Called after every item, where the lane shares its thread with who waits for it. */
   tick?(): Promise<void> | void;
 }
@@ -115,7 +117,7 @@ export function flagged(flags: Int32Array, at = STOP, value = 1, heard?: AbortSi
 /** Do items of a job, the next that nobody has taken, until there are none. */
 export async function work(lane: Lane, job: LaneJob): Promise<Found[]> {
   const { flags } = lane;
-  const signal = flagged(flags);
+  const signal = lane.signal ?? flagged(flags);
   const found: Found[] = [];
   for (let n = Atomics.add(flags, NEXT, 1); n < job.items.length; n = Atomics.add(flags, NEXT, 1)) {
     stopIf(signal);

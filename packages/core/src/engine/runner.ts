@@ -41,7 +41,7 @@ export const inThread = (localOf: (step: string) => LocalStep | undefined): JobR
       onDone?.(Atomics.load(flags, DONE));
       if (signal?.aborted) Atomics.store(flags, STOP, 1);
     };
-    const lane: Lane = { store, plan: planFrom(spec, localOf), flags, tick };
+    const lane: Lane = { store, plan: planFrom(spec, localOf), flags, signal, tick };
     return {
       do(job) {
         resetFlags(flags);

@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { trainForest } from './forest.ts';
 import { normalClasses, squaredDistance, trainGaussian } from './gaussian.ts';
 import { trainNetwork } from './network.ts';
@@ -70,6 +71,7 @@ export function tempered(probabilities: Float64Array, classes: number, temper: n
 export function bestTemper(probabilities: Float64Array, labels: Int32Array, classes: number): number {
   let [best, least] = [1, Number.POSITIVE_INFINITY];
   for (let q = 0; q <= 40; q++) {
+    heed();
     const temper = 0.1 * 20 ** (q / 40);
     const p = tempered(probabilities, classes, temper);
     let loss = 0;

@@ -217,6 +217,7 @@ function factored(a: Sparse): Float64Array {
   let most = 0;
   for (let r = 0; r < n; r++) most = Math.max(most, out[r * n + r]);
   for (let c = 0; c < n; c++) {
+    if (c % 64 === 0) heed();
     let d = out[c * n + c];
     for (let k = 0; k < c; k++) d -= out[c * n + k] ** 2;
     const root = d > 1e-13 * most ? Math.sqrt(d) : Math.sqrt(most) * 1e6;
