@@ -91,10 +91,54 @@ test('variance is tried on the line while its window changes, then run for the v
   const trial = await pictureOf(page);
   await sheet.getByRole('button', { name: /Run on the volume/ }).click();
   await expect(page.getByRole('heading', { name: 'Trail' })).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByText('windowMs 96 · radius 1')).toBeVisible();
+  await expect(page.getByText('Window 96 ms · Radius 1 traces')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Full stack', exact: true })).toBeVisible();
   // what was stored is what was tried, apart from where its colours end
   await expect.poll(async () => difference(trial, await pictureOf(page))).toBeLessThan(difference(trial, seismic));
+});
+
+test('a volume that is kept live takes no space, is looked at like any other, and is stored later in its place', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Attributes ?: / }).click();
+  await page.getByRole('button', { name: /^Variance Lateral change/ }).click();
+  const seismic = await pictureOf(page);
+  const form = page.getByRole('complementary', { name: 'Variance' });
+  await form.getByRole('textbox', { name: 'Name' }).fill('Edges');
+  await form.getByRole('button', { name: 'Keep live' }).click();
+  const sheet = page.getByRole('complementary', { name: 'Edges' });
+  await expect(sheet.getByText(/^live: worked out where it is looked at/)).toBeVisible({ timeout: 60_000 });
+  await expect.poll(async () => difference(seismic, await pictureOf(page))).toBeGreaterThan(5);
+  const live = await pictureOf(page);
+  await sheet.getByRole('button', { name: 'Store' }).click();
+  await expect(sheet.getByText(/^live: worked out/)).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Edges', exact: false }).first()).toBeVisible();
+  // the colours end where those of all samples do now, and not of a few lines
+  await expect.poll(async () => difference(live, await pictureOf(page))).toBeLessThan(difference(live, seismic) / 3);
+});
+
+test('a renamed well keeps its logs, tops and times, after a reload and when it is taken back', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await page.getByRole('button', { name: 'QN-1', exact: true }).first().click();
+  const name = page.getByRole('textbox', { name: 'Name', exact: true });
+  await name.fill('Fell-1');
+  await name.press('Enter');
+  await expect(page.getByText('Fell-1').first()).toBeVisible();
+  await expect(page.getByText(/^waits$/)).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 90_000 });
+  await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await page
+    .getByRole('button', { name: /^QN-1 logs/ })
+    .first()
+    .click();
+  await expect(
+    page.getByRole('complementary', { name: /QN-1 logs/ }).getByText('Fell-1', { exact: true }),
+  ).toBeVisible();
+  await expect(page.getByText(/^waits$/)).toHaveCount(0);
+  await expect(page.getByText('out of date', { exact: true })).toHaveCount(0);
 });
 
 test('time and depth switch per view; what cannot be shown is listed with its reason', async ({ page }) => {

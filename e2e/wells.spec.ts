@@ -80,8 +80,8 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
   await expect(page.getByText('hung on Tolven Top').first()).toBeVisible();
 
   await person.click(page.getByLabel('Trust the tops of QN-1'));
-  await person.click(page.getByRole('button', { name: 'Carry tops' }));
-  const carried = page.getByRole('region', { name: 'Carried tops' });
+  await person.click(page.getByRole('button', { name: 'Correlate tops' }));
+  const carried = page.getByRole('region', { name: 'Correlated tops' });
   await expect(carried).toBeVisible({ timeout: 90_000 });
   const offered = carried.getByRole('row').filter({ hasText: 'Marker A' });
   const count = await offered.count();

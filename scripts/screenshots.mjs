@@ -112,7 +112,7 @@ await page.getByLabel('Name, code or area').fill('utm 39s');
 await page.waitForTimeout(900);
 await keep('frame');
 await page.keyboard.press('Escape');
-// wells side by side, with a marker carried from one of them
+// wells side by side, with a marker correlated from one of them
 await page.keyboard.press('l');
 await page.getByRole('button', { name: 'Take all, west to east' }).click();
 await settle();
@@ -128,11 +128,11 @@ await page.getByLabel('Top to pick').fill('Merrow marker');
 await page.mouse.click(star.x - 40, panel.y + 0.55 * panel.height);
 await page.getByRole('button', { name: 'Pick tops' }).click();
 await page.getByLabel('Trust the tops of QN-1').click();
-await page.getByRole('button', { name: 'Carry tops' }).click();
-await page.getByRole('region', { name: 'Carried tops' }).waitFor({ timeout: 60000 });
+await page.getByRole('button', { name: 'Correlate tops' }).click();
+await page.getByRole('region', { name: 'Correlated tops' }).waitFor({ timeout: 60000 });
 await settle();
 await keep('logs');
-await page.getByRole('region', { name: 'Carried tops' }).getByRole('button', { name: 'Close' }).click();
+await page.getByRole('region', { name: 'Correlated tops' }).getByRole('button', { name: 'Close' }).click();
 await page.getByRole('button', { name: /^Wells ?: / }).click();
 await page
   .getByRole('button', { name: /^Facies validation/ })

@@ -1,4 +1,4 @@
-// Tops carried from one well of a made-up field to the others, and to copies of them that miss a bed.
+// Tops correlated from one well of a made-up field to the others, and to copies of them that miss a bed.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 

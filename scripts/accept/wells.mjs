@@ -1,4 +1,4 @@
-// Tops carried from one well to the others, and facies learned from two wells: told apart inside the reservoir too.
+// Tops correlated from one well to the others, and facies learned from two wells: told apart inside the reservoir too.
 import { carried } from './carry.mjs';
 import { cli } from './field.mjs';
 import { median, row } from './score.mjs';

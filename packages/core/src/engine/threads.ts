@@ -4,10 +4,10 @@ import type { Found } from './lanes.ts';
 import { inThreads, type JobRunner, type LaneMessage, type LaneThread } from './runner.ts';
 
 /** A thread of Node that is a lane; it does not keep the process alive while it waits. */
-function spawn(): LaneThread & { stop(): void } {
+function spawn(died: () => void): LaneThread & { stop(): void } {
   // from the sources, threads are those of the build
   const built = import.meta.url.endsWith('.ts') ? '../../dist/engine/thread.js' : './thread.js';
-  const worker = new Worker(new URL(built, import.meta.url));
+  const worker = new Worker(new URL(built, import.meta.url), { execArgv: [] });
   worker.unref();
   let asked = 0;
   const waiting = new Map<number, { resolve(found: Found[]): void; reject(cause: unknown): void }>();
@@ -21,6 +21,7 @@ function spawn(): LaneThread & { stop(): void } {
   worker.on('error', (cause) => {
     for (const who of waiting.values()) who.reject(cause);
     waiting.clear();
+    died();
   });
   return {
     ask: (message: LaneMessage) =>
@@ -40,7 +41,10 @@ export function threadRunner(count: number, alone: JobRunner): JobRunner & { sto
     { length: count },
     (_, n): LaneThread => ({
       ask(message) {
-        started[n] ??= spawn();
+        // one that died is no lane any more
+        started[n] ??= spawn(() => {
+          delete started[n];
+        });
         return started[n].ask(message);
       },
     }),

@@ -177,7 +177,7 @@ describe('what views of wells ask for', () => {
     expect(got(await wellsJobs.plotRaster('gone', facts.window, 60, 40))).toBeNull();
     expect(got(await wellsJobs.plotSelect('gone', []))).toBeNull();
   });
-  test('is tops carried from one well to another that is like it', async () => {
+  test('is tops correlated from one well to another that is like it', async () => {
     const twin = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 100 };
     const logs = (await store.list()).find((o): o is Logs => o.kind === 'logs') as Logs;
     const its = { ...twinOf(logs, 'its'), name: 'T-2 logs', well: 'T-2', wellId: undefined };

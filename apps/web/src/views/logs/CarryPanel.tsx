@@ -22,7 +22,7 @@ export function CarryPanel(props: {
   const wells = [...new Set(state.proposals.map((p) => p.well))];
   const depth = (m: number, places = 1) => figure(units.to(m, 'm'), places);
   return (
-    <section className={css.carry} aria-label="Carried tops">
+    <section className={css.carry} aria-label="Correlated tops">
       <table>
         <thead>
           <tr>
@@ -117,7 +117,7 @@ function CarrySettings(props: { params: Record<string, unknown>; onAgain(params:
           align="end"
           side="top"
           sideOffset={4}
-          aria-label="How tops are carried"
+          aria-label="How tops are correlated"
         >
           <div>
             <ParamFields step={step} params={params} onChange={setParams} />

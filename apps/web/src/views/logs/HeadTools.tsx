@@ -19,7 +19,7 @@ export function HeadTools(props: {
       <button
         type="button"
         aria-label={`Trust the tops of ${name}`}
-        title="Trusted: its tops are carried to the others"
+        title="Trusted: its tops are correlated to the others"
         aria-pressed={trusted}
         onClick={onTrust}
       >

@@ -87,6 +87,6 @@ test('an accepted top keeps where it came from, how well it matched and how sure
     confidence: 0.61,
     kind: 'top',
     missingM: null,
-    how: 'carried from QN-1, match 0.88',
+    how: 'correlated from QN-1, match 0.88',
   });
 });

@@ -64,14 +64,14 @@ describe('tops worked on by hand', () => {
     await undo();
     expect(order()).toEqual(before);
   });
-  test('carried from other wells come in as one edit, and those that cannot are left out', async () => {
+  test('correlated from other wells come in as one edit, and those that cannot are left out', async () => {
     const deepest = Math.max(...tops().map(([, md]) => Number(md)));
-    const count = await acceptTops('Accept 2 carried tops in T-1', [
+    const count = await acceptTops('Accept 2 correlated tops in T-1', [
       { well: WELL, top: top('One', deepest + 20) },
       { well: WELL, top: top('Two', deepest + 60) },
     ]);
     expect(count).toBe(2);
-    expect(done()).toEqual(['Accept 2 carried tops in T-1']);
+    expect(done()).toEqual(['Accept 2 correlated tops in T-1']);
     await undo();
     expect(tops().map(([name]) => name)).not.toContain('One');
     expect(tops().map(([name]) => name)).not.toContain('Two');

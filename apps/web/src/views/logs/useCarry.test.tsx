@@ -56,7 +56,7 @@ function Page() {
   return (
     <>
       <button type="button" onClick={() => void carry.propose(ASKED)}>
-        Carry tops
+        Correlate tops
       </button>
       <Carried carry={carry} />
     </>
@@ -78,7 +78,7 @@ beforeEach(async () => {
 describe('proposed tops', () => {
   test('are accepted one by one, or all of a well as one edit that says how they came', async () => {
     const { hands } = onPage(<Page />);
-    await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
+    await hands.click(screen.getByRole('button', { name: 'Correlate tops' }));
     await screen.findByText('C: no place stands out for Upper.');
     expect(tops('B')).toEqual([]);
     await hands.click(screen.getByRole('button', { name: 'Accept all of B' }));
@@ -88,17 +88,17 @@ describe('proposed tops', () => {
         ['Sand', 650],
       ]),
     );
-    expect(done()).toEqual(['Accept 2 carried tops in B']);
+    expect(done()).toEqual(['Accept 2 correlated tops in B']);
     const [upper] = topsOf(objectsNow(), 'B');
-    expect(upper).toMatchObject({ confidence: 0.8, how: 'carried from A, match 0.90' });
+    expect(upper).toMatchObject({ confidence: 0.8, how: 'correlated from A, match 0.90' });
     await waitFor(() => expect(screen.queryByText('Upper')).toBeNull());
     await undo();
     await waitFor(() => expect(tops('B')).toEqual([]));
   });
   test('that are refused leave no trace', async () => {
     const { hands } = onPage(<Page />);
-    await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
-    await screen.findByRole('region', { name: 'Carried tops' });
+    await hands.click(screen.getByRole('button', { name: 'Correlate tops' }));
+    await screen.findByRole('region', { name: 'Correlated tops' });
     for (let left = 3; left > 0; left--) {
       const refuse = screen.getAllByRole('button', { name: 'Refuse' });
       expect(refuse).toHaveLength(left);
@@ -109,14 +109,14 @@ describe('proposed tops', () => {
   });
   test('of a bed that is missing are noted and gone: nothing is put there', async () => {
     const { hands } = onPage(<Page />);
-    await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
+    await hands.click(screen.getByRole('button', { name: 'Correlate tops' }));
     await hands.click(await screen.findByRole('button', { name: 'Noted' }));
     await waitFor(() => expect(screen.queryByRole('button', { name: 'Noted' })).toBeNull());
     expect([tops('C'), done()]).toEqual([[], []]);
   });
   test('are asked for again with other settings', async () => {
     const { hands } = onPage(<Page />);
-    await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
+    await hands.click(screen.getByRole('button', { name: 'Correlate tops' }));
     await hands.click(await screen.findByRole('button', { name: 'Settings…' }));
     answer = { proposals: [proposal('B', 'Lower', 760)], notes: [] };
     await hands.click(screen.getByRole('button', { name: 'Propose again' }));
@@ -139,7 +139,7 @@ describe('proposed tops', () => {
 test('carrying that fails leaves no panel, and no run behind', async () => {
   answer = new LithagonError('logs', 'A has no curve that others have.', { fix: 'Choose others.' });
   const { hands } = onPage(<Page />);
-  await hands.click(screen.getByRole('button', { name: 'Carry tops' }));
+  await hands.click(screen.getByRole('button', { name: 'Correlate tops' }));
   await waitFor(() => expect(useRuns.getState().runs).toEqual([]));
   expect(screen.getByText('nothing is carried')).toBeDefined();
 });

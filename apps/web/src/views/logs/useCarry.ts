@@ -28,7 +28,7 @@ export const topOf = (p: Proposal): Top => ({
   confidence: p.confidence,
   kind: 'top',
   missingM: null,
-  how: `carried from ${p.from}, match ${p.match.toFixed(2)}`,
+  how: `correlated from ${p.from}, match ${p.match.toFixed(2)}`,
 });
 
 /** Proposals of tops as they stand: asked for, nudged, accepted or refused; nothing is kept before it is accepted. */
@@ -65,7 +65,7 @@ export function useCarry() {
       try {
         const wells = [...new Set(some.map((p) => p.well))];
         const done = await acceptTops(
-          `Accept ${counted(some.length, 'carried top')} in ${wells.join(', ')}`,
+          `Accept ${counted(some.length, 'correlated top')} in ${wells.join(', ')}`,
           some.filter((p) => !p.absent).map((p) => ({ well: p.well, top: topOf(p) })),
         );
         if (done > 0 || some.every((p) => p.absent)) drop((p) => some.includes(p));

@@ -65,7 +65,7 @@ export const whiten = traceStep({
       { min: 1, max: 40, step: 1, initial: 8 },
     ),
     mostDb: number(
-      { title: 'Most', description: 'Most that a frequency is raised or lowered.', unit: 'dB' },
+      { title: 'Maximum change', description: 'How far a frequency is raised or lowered.', unit: 'dB' },
       { min: 1, max: 40, step: 1, initial: 12 },
     ),
   }),

@@ -17,7 +17,7 @@ const params = z.object({
   ),
   mostK: number(
     {
-      title: 'Largest gradient',
+      title: 'Maximum gradient',
       description: 'Largest k that a layer may be given; few wells say little about it.',
       unit: '1/s',
     },

@@ -38,12 +38,12 @@ const params = z.object({
     { min: 16, max: 200, step: 4, initial: 56 },
   ),
   leastMatch: number(
-    { title: 'Least match', description: 'Correlation below which the front stops.' },
+    { title: 'Minimum match', description: 'Correlation below which the front stops.' },
     { min: 0, max: 1, step: 0.01, initial: 0.6 },
   ),
   jumpMs: number(
     {
-      title: 'Largest jump',
+      title: 'Maximum jump',
       description: 'Departure from the local dip allowed from one trace to the next.',
       unit: 'ms',
     },
@@ -55,7 +55,7 @@ const params = z.object({
   ),
   leastLike: number(
     {
-      title: 'Least likeness to seeds',
+      title: 'Minimum likeness to seeds',
       description:
         'Where waveform and strength together are less like those of the seeds, the event is taken for lost.',
     },

@@ -11,7 +11,7 @@ const params = z.object({
     CARRY_SETTINGS.curves.join(', '),
   ),
   tops: text(
-    { title: 'Tops', description: 'The tops that are carried; all of them where none is named.', names: 'tops' },
+    { title: 'Tops', description: 'The tops that are correlated; all of them where none is named.', names: 'tops' },
     '',
     2000,
   ),
@@ -28,7 +28,7 @@ const params = z.object({
     { min: 5, max: 200, step: 5, initial: CARRY_SETTINGS.gapM },
   ),
   leastConfidence: number(
-    { title: 'Least confidence', description: 'A top less sure than this is not proposed.' },
+    { title: 'Minimum confidence', description: 'A top less sure than this is not proposed.' },
     { min: 0, max: 0.95, step: 0.05, initial: CARRY_SETTINGS.leastConfidence },
   ),
 });
@@ -42,21 +42,21 @@ export const carry = defineStep({
   id: 'wells.carry',
   version: 1,
   stage: 'wells',
-  title: 'Carry tops',
+  title: 'Correlate tops',
   summary: 'Proposes the tops of trusted wells in others by the shape of their curves; missing beds are reported.',
   source: 'Lineman et al. (1987), SPWLA 28th Symposium; Smith & Waterman (1980), Journal of Geology 88, 451–457',
   reach: 'global',
   inputs: {
     trusted: { ...wellsInput(['directional surveys', 'logs', 'tops']), title: 'Trusted wells' },
-    wells: { ...wellsInput(['directional surveys', 'logs', 'tops']), title: 'Wells to carry them to' },
+    wells: { ...wellsInput(['directional surveys', 'logs', 'tops']), title: 'Wells to correlate them to' },
   },
   params,
-  outputs: { tops: { kind: 'tops', title: 'Carried tops', each: 'wells' } },
+  outputs: { tops: { kind: 'tops', title: 'Correlated tops', each: 'wells' } },
   async run({ inputs, around, params: p, store, signal, progress, warn, uses }) {
     const { trusted, wells } = inputs;
     const targets = wells.filter((w) => !trusted.some((t) => t.id === w.id));
     if (targets.length === 0)
-      throw new LithagonError('carry', 'Every well chosen is trusted, so there is none to carry tops to.', {
+      throw new LithagonError('carry', 'Every well chosen is trusted, so there is none to correlate tops to.', {
         fix: 'Choose wells without tops, or trust fewer.',
       });
     const { proposals, notes, used } = await proposeTops(store, around, trusted, targets, carrySettings(p), {
@@ -73,7 +73,14 @@ export const carry = defineStep({
         warn(`${well.name}: the bed below ${q.name} is missing at about ${units.text(q.md, 'm MD', 0)}.`);
       const rows = mine
         .filter((q) => !q.absent)
-        .map((q) => [q.name, q.md, q.confidence, 'top', null, `carried from ${q.from}, match ${q.match.toFixed(2)}`]);
+        .map((q) => [
+          q.name,
+          q.md,
+          q.confidence,
+          'top',
+          null,
+          `correlated from ${q.from}, match ${q.match.toFixed(2)}`,
+        ]);
       return rows.length > 0 ? [{ id: well.id, well: well.name, rows }] : [];
     });
     if (out.length === 0)

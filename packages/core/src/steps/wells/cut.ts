@@ -19,7 +19,7 @@ export const cut = wellStep({
       { min: 0, max: 12000, step: 1, initial: 12000 },
     ),
     least: number(
-      { title: 'Least value', description: 'Values below are null, in the unit that the curve is kept in.' },
+      { title: 'Minimum value', description: 'Values below are null, in the unit that the curve is kept in.' },
       { min: -1e5, max: 1e6, step: 1, initial: -1e5 },
     ),
     most: number(

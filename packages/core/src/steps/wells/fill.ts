@@ -14,7 +14,7 @@ export const fill = wellStep({
     from: text({ title: 'From', description: 'The curves that it is fitted by.', names: 'curves' }, 'sonic, gamma ray'),
     leastR2: number(
       {
-        title: 'Least fit',
+        title: 'Minimum fit',
         description: 'Part of the variance that the fit must explain; below it nothing is filled.',
       },
       { min: 0, max: 1, step: 0.05, initial: 0.4 },

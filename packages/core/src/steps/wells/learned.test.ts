@@ -6,7 +6,7 @@ import { wellWork } from '../../testing/wellWork.ts';
 
 const { work, run, logsNow, secondWell } = wellWork();
 
-describe('facies and carried tops', () => {
+describe('facies and correlated tops', () => {
   const facies = (well: string): WellTable => {
     const top = topM(WELL_AT.i, WELL_AT.j);
     return {
@@ -95,7 +95,7 @@ describe('facies and carried tops', () => {
     )) as WellTable[];
     const row = made[0].rows.find((r) => r[0] === 'Top');
     expect(Math.abs(Number(row?.[1]) - topM(WELL_AT.i, WELL_AT.j))).toBeLessThan(0.6);
-    expect(row?.[5]).toContain('carried from T-1');
+    expect(row?.[5]).toContain('correlated from T-1');
     await expect(run('wells.carry', { trusted: ['well-1'], wells: ['T-2'] })).rejects.toThrow(
       'does not have it already',
     );

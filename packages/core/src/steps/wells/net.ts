@@ -14,15 +14,15 @@ export const net = defineStep({
   inputs: { wells: wellsInput(['directional surveys', 'logs', 'tops']) },
   params: z.object({
     mostShale: number(
-      { title: 'Most shale', description: 'Shale volume that still is reservoir.' },
+      { title: 'Maximum shale', description: 'Shale volume that still is reservoir.' },
       { min: 0, max: 1, step: 0.01, initial: 0.4 },
     ),
     leastPorosity: number(
-      { title: 'Least porosity', description: 'Porosity that still is reservoir.' },
+      { title: 'Minimum porosity', description: 'Porosity that still is reservoir.' },
       { min: 0, max: 0.4, step: 0.01, initial: 0.08 },
     ),
     mostWater: number(
-      { title: 'Most water', description: 'Water saturation that still is pay.' },
+      { title: 'Maximum water', description: 'Water saturation that still is pay.' },
       { min: 0, max: 1, step: 0.01, initial: 0.6 },
     ),
   }),

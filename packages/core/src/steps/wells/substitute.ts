@@ -55,7 +55,7 @@ export const substitute = wellStep({
       { min: 0, max: 1, step: 0.05, initial: 0.2 },
     ),
     mostShale: number(
-      { title: 'Most shale', description: 'Rock with more shale keeps its fluid.' },
+      { title: 'Maximum shale', description: 'Rock with more shale keeps its fluid.' },
       { min: 0, max: 1, step: 0.05, initial: 0.5 },
     ),
     mixing: choice({ title: 'Mixing', description: 'Evenly (Wood) or in patches (Brie).' }, ['Wood', 'Brie'], 'Wood'),
