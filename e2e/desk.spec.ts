@@ -118,26 +118,25 @@ test('a volume that is kept live takes no space, is looked at like any other, an
   await expect.poll(async () => difference(live, await pictureOf(page))).toBeLessThan(difference(live, seismic) / 3);
 });
 
-test('a renamed well keeps its logs, tops and times, after a reload and when it is taken back', async ({ page }) => {
+test('a renamed well keeps its tops and times, after a reload too', async ({ page }) => {
   await openWorkedUp(page);
   await page.getByRole('button', { name: /^Wells ?: / }).click();
-  await page.getByRole('button', { name: 'QN-1', exact: true }).first().click();
+  await page
+    .getByRole('button', { name: /^QN-1 oil/ })
+    .first()
+    .click();
   const name = page.getByRole('textbox', { name: 'Name', exact: true });
   await name.fill('Fell-1');
   await name.press('Enter');
-  await expect(page.getByText('Fell-1').first()).toBeVisible();
-  await expect(page.getByText(/^waits$/)).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Fell-1 oil/ }).first()).toBeVisible();
   await page.reload();
   await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 90_000 });
-  await page.getByRole('button', { name: /^Wells ?: / }).click();
-  await page
-    .getByRole('button', { name: /^QN-1 logs/ })
-    .first()
-    .click();
-  await expect(
-    page.getByRole('complementary', { name: /QN-1 logs/ }).getByText('Fell-1', { exact: true }),
-  ).toBeVisible();
-  await expect(page.getByText(/^waits$/)).toHaveCount(0);
+  const tops = page.getByRole('button', { name: /^QN-1 tops/ }).first();
+  if (!(await tops.isVisible())) await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await tops.click();
+  const sheet = page.getByRole('complementary', { name: 'QN-1 tops' });
+  await expect(sheet.getByText('Fell-1', { exact: true })).toBeVisible();
+  await expect(sheet.getByText(/^Waits for/)).toHaveCount(0);
   await expect(page.getByText('out of date', { exact: true })).toHaveCount(0);
 });
 

@@ -204,7 +204,9 @@ describe.runIf(built)('on threads', () => {
     expect(parts.at(-1)).toBeCloseTo(1, 6);
     const [ni, nj, nk] = shapeOf(many);
     const region = { i: [0, ni] as [number, number], j: [0, nj] as [number, number], k: [0, nk] as [number, number] };
-    expect(await readRegion(store, many, region)).toEqual(await readRegion(store, alone, region));
+    const [a, b] = await Promise.all([many, alone].map((volume) => readRegion(store, volume, region)));
+    expect(a.length).toBe(b.length);
+    expect(a.findIndex((v, n) => !Object.is(v, b[n]))).toBe(-1);
     for (const plane of ['crossline', 'slice'] as const)
       expect(await readPlane(store, many, plane, 77)).toEqual(await readPlane(store, alone, plane, 77));
   }, 60_000);

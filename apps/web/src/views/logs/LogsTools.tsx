@@ -125,7 +125,7 @@ export function LogsTools(props: {
         onClick={onCarry}
         title="Propose the tops of trusted wells (starred) in the others"
       >
-        Carry tops
+        Correlate tops
       </button>
       <button
         type="button"
