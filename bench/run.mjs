@@ -29,6 +29,7 @@ for (const name of [
   'depth',
   'wells',
   'browser',
+  'lanes',
   'logs',
   'catalogue',
   'screen',

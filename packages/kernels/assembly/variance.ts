@@ -98,7 +98,7 @@ export function rowSums(data: usize, traces: i32, samples: i32, radius: i32, sum
  * of each trace are written: spread about the mean as a part of the energy, over `half` samples above and below.
  * `scratch` holds `2·samples` floats.
  */
-export function windowRatio(
+export function slidingRatio(
   sums: usize,
   squares: usize,
   counts: usize,

@@ -7,7 +7,7 @@ export interface Kernels {
   withoutNulls(at: number, mask: number, count: number): void;
   rowCounts(masks: number, traces: number, samples: number, radius: number, out: number): void;
   rowSums(data: number, traces: number, samples: number, radius: number, sums: number, squares: number): void;
-  windowRatio(
+  slidingRatio(
     sums: number,
     squares: number,
     counts: number,

@@ -90,7 +90,7 @@ export function varianceBlock(kernels: Kernels, block: VarianceBlock, out: Float
     const { sums, squares, scratch } = at;
     const gaps = withGaps ? at.gaps : 0;
     const oldest = (slot + 1) % lines;
-    kernels.windowRatio(sums, squares, at.counts, gaps, scratch, at.out, nj, mk, lines, oldest, half, margin, nk);
+    kernels.slidingRatio(sums, squares, at.counts, gaps, scratch, at.out, nj, mk, lines, oldest, half, margin, nk);
     out.set(made, from * nj * nk);
   }
 }

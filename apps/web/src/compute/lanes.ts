@@ -41,12 +41,16 @@ function lane(): LaneThread {
   };
 }
 
-const alone = inThread(localOf);
 /** Most lanes of one run: more would not be fed by the browser's database. */
 const MOST = 8;
+let runner: JobRunner = inThread(localOf);
 
-/** Where local steps of this worker are worked on: on every processor, where memory can be shared. */
-export const lanes: JobRunner =
-  typeof SharedArrayBuffer === 'undefined' || typeof Worker === 'undefined'
-    ? alone
-    : inThreads(Array.from({ length: Math.min(MOST, navigator.hardwareConcurrency) }, lane), alone);
+/** Have local steps of this worker worked on by so many processors, where memory can be shared. */
+export function workOn(processors: number): void {
+  const alone = inThread(localOf);
+  const may = typeof SharedArrayBuffer !== 'undefined' && typeof Worker !== 'undefined';
+  runner = may ? inThreads(Array.from({ length: Math.min(MOST, processors) }, lane), alone) : alone;
+}
+
+/** Where local steps of this worker are worked on. */
+export const lanes = (): JobRunner => runner;

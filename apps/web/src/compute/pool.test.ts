@@ -12,6 +12,7 @@ vi.mock('comlink', () => ({
       flags: new Int32Array(0) as Int32Array,
       cancel: (task: number) => void worker.cancelled.push(task),
       writeAs: () => undefined,
+      workOn: () => undefined,
       hearBy: (flags: Int32Array) => {
         worker.flags = flags;
       },

@@ -24,6 +24,7 @@ function spawn(): Known {
   const remote = Comlink.wrap<WorkerApi>(worker);
   const flags = typeof SharedArrayBuffer === 'undefined' ? null : new Int32Array(new SharedArrayBuffer(4 * FLAGS));
   if (flags) void remote.hearBy(flags);
+  void remote.workOn(navigator.hardwareConcurrency);
   return { remote, flags, busy: 0 };
 }
 

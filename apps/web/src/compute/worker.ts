@@ -4,8 +4,9 @@ import { planesJobs } from './jobs/planes';
 import { projectJobs } from './jobs/project';
 import { cancel, hearBy, writeAs } from './jobs/task';
 import { wellsJobs } from './jobs/wells';
+import { workOn } from './lanes';
 
-const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, hearBy, writeAs };
+const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, hearBy, workOn, writeAs };
 
 export type WorkerApi = typeof api;
 

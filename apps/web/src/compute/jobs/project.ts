@@ -34,7 +34,7 @@ export const projectJobs = {
       const store = yielding(await storeOf(projectId));
       const made = await runStep(request, store, {
         signal,
-        runner: lanes,
+        runner: lanes(),
         onProgress: (part) => progress(part, ''),
         onPreview: (map) => preview(map),
       });
@@ -56,7 +56,7 @@ export const projectJobs = {
       let now = '';
       return rebuild(store, only, {
         signal,
-        runner: lanes,
+        runner: lanes(),
         say: (name) => {
           now = name;
         },
