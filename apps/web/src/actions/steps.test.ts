@@ -47,6 +47,7 @@ describe('changing what a step made', () => {
     madeBy: {
       ...MADE,
       step: 'attributes.variance',
+      run: 'run-1',
       output: 'variance',
       params: { windowMs: 60 },
       inputs: { [Object.keys(step('attributes.variance').inputs)[0]]: ['seismic@1'] },

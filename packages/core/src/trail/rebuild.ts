@@ -50,8 +50,10 @@ export function askedInputs(object: EarthObject): Record<string, string[]> {
 }
 
 /** Every output of the run that made an object, by role: they are made again together. */
-export const madeTogether = (objects: EarthObject[], object: EarthObject): Record<string, string> =>
-  runOf(objects, object)?.outputs ?? {};
+export function madeTogether(objects: EarthObject[], object: EarthObject): Record<string, string> {
+  const { output } = object.madeBy;
+  return runOf(objects, object)?.outputs ?? (output ? { [output]: object.id } : {});
+}
 
 /** Parameters of a run that the step, as it is now, still knows. */
 function knownParams(object: EarthObject): Record<string, unknown> {

@@ -53,7 +53,7 @@ describe('facies and correlated tops', () => {
     const logs = await logsNow();
     const strange = (await readWhole(work.store, logs.curves[1].data)).map((v) => v + 1200);
     await work.store.commit({
-      put: [{ ...logs, id: 'logs-T-3', well: 'T-3', name: 'T-3 logs', curves: logs.curves }],
+      put: [{ ...logs, id: 'logs-T-3', well: 'T-3', wellId: 'T-3', name: 'T-3 logs', curves: logs.curves }],
     });
     const data = await writeWhole(work.store, 'logs-T-3/RHOB', [strange.length], strange, ['sample']);
     await work.store.commit({
@@ -62,6 +62,7 @@ describe('facies and correlated tops', () => {
           ...logs,
           id: 'logs-T-3',
           well: 'T-3',
+          wellId: 'T-3',
           name: 'T-3 logs',
           curves: logs.curves.map((c) => (c.class === 'density' ? { ...c, data } : c)),
         },
