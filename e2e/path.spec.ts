@@ -303,7 +303,7 @@ test('a project is saved as a parcel and opened from the start page; one cut sho
 }) => {
   await openWorkedUp(page);
   const [saved] = await Promise.all([
-    page.waitForEvent('download', { timeout: 40_000 }),
+    page.waitForEvent('download', { timeout: 90_000 }),
     page.getByRole('button', { name: 'Save the project as a parcel' }).click(),
   ]);
   const path = await saved.path();
