@@ -8,6 +8,8 @@ const IDLE = 20_000;
 function lane(): LaneThread {
   let worker: Worker | null = null;
   let asked = 0;
+  /** Runs under way: it is kept for them, whatever the other lanes are waited for. */
+  let open = 0;
   let idle: ReturnType<typeof setTimeout> | undefined;
   const waiting = new Map<number, { resolve(found: Found): void; reject(cause: unknown): void }>();
   const start = () => {
@@ -19,7 +21,7 @@ function lane(): LaneThread {
       else who?.resolve(data.found);
       clearTimeout(idle);
       idle = setTimeout(() => {
-        if (waiting.size > 0) return;
+        if (waiting.size > 0 || open > 0) return;
         worker?.terminate();
         worker = null;
       }, IDLE);
@@ -28,12 +30,15 @@ function lane(): LaneThread {
       for (const who of waiting.values()) who.reject(new Error(event.message || 'a worker could not be started'));
       waiting.clear();
       worker = null;
+      open = 0;
     };
     return made;
   };
   return {
     ask: (message) =>
       new Promise((resolve, reject) => {
+        if (message.what === 'begin') open++;
+        if (message.what === 'end') open--;
         worker ??= start();
         waiting.set(++asked, { resolve, reject });
         worker.postMessage({ id: asked, message });

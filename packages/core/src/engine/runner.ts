@@ -135,10 +135,13 @@ export function laneOf(
       return [];
     }
     const lane = lanes.get(message.session);
-    if (message.what === 'end' || !lane) {
+    if (message.what === 'end') {
       lanes.delete(message.session);
+      await lane?.store.close?.();
       return [];
     }
+    // a lane that forgot its run must not pass for one that found nothing to do
+    if (!lane) throw new Error('a lane was started anew in the middle of a run');
     return work(lane, message.job);
   };
 }
