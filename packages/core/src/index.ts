@@ -95,6 +95,8 @@ export { runRecipe } from './trail/runRecipe.ts';
 export { type Run, runOf, runsOf } from './trail/runs.ts';
 export { projectRecipe, recipeOf } from './trail/writeRecipe.ts';
 export { type Sampled, sampleAt } from './wells/edit.ts';
+export { FUNCTION_NAMES } from './wells/formula.ts';
+export { partsOfFormula, troublesOfFormula } from './wells/formulaText.ts';
 export { type PathPoint, pointAtMd, type WellPath, wellPath } from './wells/path.ts';
 export { quantile } from './wells/petrophysics.ts';
 export { depthOfTwt, fromCheckshots, type TimeDepth, twtOfDepth } from './wells/timeDepth.ts';

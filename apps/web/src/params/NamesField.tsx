@@ -1,7 +1,11 @@
 import { listed } from '@lithagon/core';
-import { useRef } from 'react';
+import { lazy, Suspense, useRef } from 'react';
 import { Field, Select } from '../ui/Field';
 import css from '../workbench/sheet/Sheet.module.css';
+import type { FormulaHands } from './FormulaEditor';
+
+// an editor is much to load for those who write no formula
+const FormulaEditor = lazy(() => import('./FormulaEditor'));
 
 interface NamesProps {
   label: string;
@@ -54,31 +58,30 @@ export function NameListField({ label, help, value, held, onChange }: NamesProps
 }
 
 /** A formula, with the names that may stand in it; a click puts one where the caret is. */
-export function FormulaField({ label, help, value, held, onChange }: NamesProps) {
-  const typed = useRef<HTMLTextAreaElement>(null);
-  const put = (name: string) => {
-    const field = typed.current;
-    if (!field) return;
-    field.setRangeText(name, field.selectionStart, field.selectionEnd, 'end');
-    field.focus();
-    onChange(field.value);
-  };
+export function FormulaField({
+  label,
+  help,
+  value,
+  units,
+  onChange,
+}: Omit<NamesProps, 'held'> & { units: ReadonlyMap<string, string> }) {
+  const hands = useRef<FormulaHands>(null);
   return (
     <Field label={label} help={help}>
       {(id) => (
         <>
-          <textarea
-            id={id}
-            ref={typed}
-            className={`${css.typed} ${css.formula}`}
-            rows={3}
-            spellCheck={false}
-            value={value}
-            onChange={(e) => onChange(e.target.value)}
-          />
+          <Suspense fallback={<p className={`${css.typed} ${css.formula}`}>{value}</p>}>
+            <FormulaEditor id={id} label={label} value={value} units={units} onChange={onChange} hands={hands} />
+          </Suspense>
           <fieldset className={css.chips} aria-label="Curves to put in">
-            {held.map((name) => (
-              <button key={name} type="button" className={css.chip} onClick={() => put(name)}>
+            {[...units].map(([name, unit]) => (
+              <button
+                key={name}
+                type="button"
+                className={css.chip}
+                title={unit ? `in ${unit}` : 'a plain number'}
+                onClick={() => hands.current?.put(name)}
+              >
                 {name}
               </button>
             ))}

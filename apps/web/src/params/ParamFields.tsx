@@ -2,7 +2,7 @@ import {
   type AnyStep,
   curveNames,
   type EarthObject,
-  formulaNames,
+  formulaUnits,
   type Named,
   paramsSchema,
   topNames,
@@ -47,7 +47,16 @@ export function ParamFields(props: {
   return (
     <>
       {Object.entries(properties).map(([key, p]) =>
-        p.names ? (
+        p.names === 'formula' ? (
+          <FormulaField
+            key={key}
+            label={p.title ?? key}
+            help={p.description}
+            value={String(params[key] ?? '')}
+            units={formulaUnits(objects, wells)}
+            onChange={(v) => set(key, v)}
+          />
+        ) : p.names ? (
           <Naming
             key={key}
             property={p}
@@ -118,20 +127,24 @@ export function ParamFields(props: {
   );
 }
 
-const HELD: Record<Named, (objects: EarthObject[], wells: string[]) => string[]> = {
+const HELD: Record<Exclude<Named, 'formula'>, (objects: EarthObject[], wells: string[]) => string[]> = {
   top: topNames,
   tops: topNames,
   curve: curveNames,
   curves: curveNames,
-  formula: formulaNames,
   horizon: (objects) => objects.flatMap((o) => (o.kind === 'horizon' ? [o.name] : [])),
 };
 
 /** A parameter that names something which wells have. */
-function Naming(props: { property: Property; names: Named; value: string; held: string[]; onChange(v: string): void }) {
+function Naming(props: {
+  property: Property;
+  names: Exclude<Named, 'formula'>;
+  value: string;
+  held: string[];
+  onChange(v: string): void;
+}) {
   const { property: p, names, ...rest } = props;
   const facts = { label: p.title ?? '', help: p.description, ...rest };
-  if (names === 'formula') return <FormulaField {...facts} />;
   if (names === 'tops' || names === 'curves') return <NameListField {...facts} />;
   return <NameField {...facts} empty={p.optional === true} />;
 }

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { runJob } from '../compute/pool';
 import { deleteProject, duplicateProject, listProjects, type ProjectEntry, renameProject } from '../storage/projects';
 import { Button, IconButton } from '../ui/Button';
+import { ago, spoken } from '../ui/dates';
 import { download } from '../ui/download';
 import { formatBytes } from '../ui/format';
 import css from './Start.module.css';
@@ -56,7 +57,10 @@ export function ProjectList(props: {
               )}
               <span>
                 {p.objects !== undefined ? `${p.objects} objects, ${formatBytes(p.bytes ?? 0)} · ` : ''}
-                opened {new Date(p.opened).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                opened{' '}
+                <time dateTime={p.opened} title={ago(p.opened)}>
+                  {spoken(p.opened)}
+                </time>
               </span>
             </div>
             <Button small disabled={busy !== ''} onClick={() => setRenaming(p.id)}>

@@ -39,6 +39,16 @@ describe('edits', () => {
     await redo();
     expect(useHistory.getState().undone).toEqual([]);
   });
+  test('are taken back one by one, however quickly that is asked for', async () => {
+    await edit('Rename QN-1 to QN-2', [well()], [{ ...well(), name: 'QN-2' }]);
+    await edit('Rename QN-2 to QN-3', [well()], [{ ...well(), name: 'QN-3' }]);
+    await Promise.all([undo(), undo()]);
+    expect(names()).toEqual(['QN-1']);
+    expect(useHistory.getState().undone).toHaveLength(2);
+    await Promise.all([redo(), redo()]);
+    expect(names()).toEqual(['QN-3']);
+    expect(useHistory.getState().undone).toEqual([]);
+  });
   test('made after an undo leave nothing to do again', async () => {
     await edit('Rename', [well()], [{ ...well(), name: 'QN-2' }]);
     await undo();

@@ -107,16 +107,19 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return next;
 }
 
-export async function undo(): Promise<void> {
-  const last = useHistory.getState().done.at(-1);
-  if (!last) return;
-  await put(last.before, last.after, last.frame?.before);
-  useHistory.setState((s) => ({ done: s.done.slice(0, -1), undone: [...s.undone, last] }));
-}
+/** Take the last edit back: in turn, so that a key pressed twice takes two edits back. */
+export const undo = (): Promise<void> =>
+  inTurn(async () => {
+    const last = useHistory.getState().done.at(-1);
+    if (!last) return;
+    await put(last.before, last.after, last.frame?.before);
+    useHistory.setState((s) => ({ done: s.done.slice(0, -1), undone: [...s.undone, last] }));
+  });
 
-export async function redo(): Promise<void> {
-  const last = useHistory.getState().undone.at(-1);
-  if (!last) return;
-  await put(last.after, last.before, last.frame?.after);
-  useHistory.setState((s) => ({ done: [...s.done, last], undone: s.undone.slice(0, -1) }));
-}
+export const redo = (): Promise<void> =>
+  inTurn(async () => {
+    const last = useHistory.getState().undone.at(-1);
+    if (!last) return;
+    await put(last.after, last.before, last.frame?.after);
+    useHistory.setState((s) => ({ done: [...s.done, last], undone: s.undone.slice(0, -1) }));
+  });

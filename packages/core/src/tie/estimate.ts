@@ -87,8 +87,8 @@ function equations(windows: WellWindow[], half: number, use: (well: number, k: n
   const right = new Float64Array(n);
   let samples = 0;
   windows.forEach(({ reflectivity: r, trace }, w) => {
-    heed();
     for (let k = 0; k < trace.length; k++) {
+      if (k % 64 === 0) heed();
       if (!use(w, k) || Number.isNaN(trace[k])) continue;
       samples++;
       for (let a = 0; a < n; a++) {
@@ -151,9 +151,9 @@ export function estimateWavelet(
     if (total < 2.5 * (2 * half + 1)) continue;
     const parts = Array.from({ length: BLOCKS }, (_, q) => equations(windows, half, (w, k) => block(w, k) !== q));
     for (const noise of noises) {
-      heed();
       let [error, energy] = [0, 0];
       parts.forEach((part, q) => {
+        heed();
         const found = solved(part, noise);
         windows.forEach((window, w) => {
           const made = found ? predicted(window, found.wavelet) : null;
@@ -276,9 +276,11 @@ function halfWidths(
         return sum;
       }),
     );
-    for (let a = 0; a < n; a++)
+    for (let a = 0; a < n; a++) {
+      heed();
       for (let b = 0; b < n; b++)
         for (let k = 0; k < trace.length; k++) middle[a * n + b] += (r[k - a + half] ?? 0) * filtered[b][k];
+    }
   }
   return Float64Array.from({ length: n }, (_, a) => {
     let variance = 0;

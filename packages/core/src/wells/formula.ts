@@ -96,6 +96,9 @@ const FUNCTIONS: Record<string, (x: number) => number> = {
   tan: Math.tan,
 };
 
+/** What may be called in a formula. */
+export const FUNCTION_NAMES = ['in', 'min', 'max', ...Object.keys(FUNCTIONS)];
+
 const refuse = (message: string, fix?: string) => new LithagonError('formula', message, { fix });
 
 function each(n: number, a: Value['values'], b: Value['values'], f: (x: number, y: number) => number) {
@@ -196,7 +199,7 @@ function call(node: Walked, variables: Map<string, Variable>, n: number): Value 
   if (!Object.hasOwn(FUNCTIONS, name) || values.length !== 1)
     throw refuse(
       `There is no function “${name}” of ${values.length} values.`,
-      `There are in, min, max, ${Object.keys(FUNCTIONS).join(', ')}.`,
+      `There are ${FUNCTION_NAMES.join(', ')}.`,
     );
   const [a] = values;
   if (name === 'abs' || name === 'sqrt') {

@@ -1,4 +1,5 @@
 import { finder } from '@lithagon/core';
+import { useTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
 import { rename } from '../../actions/rename';
@@ -6,22 +7,15 @@ import { showObject } from '../../actions/show';
 import { colorOf } from '../../kinds';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
+import { listed } from '../../ui/dates';
 import { Select } from '../../ui/Field';
 import { formatBytes } from '../../ui/format';
 import { BulkActions } from './BulkActions';
 import css from './Catalogue.module.css';
-import { type Column, cellsOf, type Group, rowsOf, type Sort, sorted } from './rows';
+import { type Cells, cellsOf, type Group, rowsOf } from './rows';
 import { StorageLine } from './StorageLine';
+import { columns, features, type Listed } from './table';
 
-const COLUMNS: { key: Column; label: string }[] = [
-  { key: 'name', label: 'Name' },
-  { key: 'kind', label: 'Kind' },
-  { key: 'about', label: 'About' },
-  { key: 'from', label: 'Made by' },
-  { key: 'tags', label: 'Tags' },
-  { key: 'size', label: 'Size' },
-  { key: 'when', label: 'When' },
-];
 const GROUPS: { value: Group; label: string }[] = [
   { value: 'stage', label: 'by stage' },
   { value: 'kind', label: 'by kind' },
@@ -38,17 +32,37 @@ export function CatalogueView() {
   const waiting = useProject((s) => s.waiting);
   const selected = useSelection((s) => s.object);
   const [text, setText] = useState('');
-  const [sort, setSort] = useState<Sort>({ by: 'when', down: true });
   const [group, setGroup] = useState<Group>('stage');
-  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const last = useRef<string | null>(null);
   const cells = useMemo(() => cellsOf(objects), [objects]);
-  const find = useMemo(() => finder(sorted(objects, cells, sort)), [objects, cells, sort]);
-  const found = useMemo(() => find(text), [find, text]);
-  const rows = useMemo(() => rowsOf(found, group), [found, group]);
+  const find = useMemo(() => finder(objects), [objects]);
+  const data = useMemo(
+    () => find(text).map((object): Listed => ({ object, cells: cells.get(object.id) as Cells })),
+    [find, text, cells],
+  );
+  const table = useTable({
+    features,
+    columns,
+    data,
+    getRowId: (row: Listed) => row.object.id,
+    enableSortingRemoval: false,
+    enableMultiSort: true,
+    initialState: { sorting: [{ id: 'when', desc: true }] },
+  });
+  const ordered = table.getRowModel().rows;
+  const rows = useMemo(
+    () =>
+      rowsOf(
+        ordered.map((row) => row.original.object),
+        group,
+      ),
+    [ordered, group],
+  );
+  const found = useMemo(() => rows.flatMap((row) => row.object ?? []), [rows]);
   const bytes = useMemo(() => [...cells.values()].reduce((n, c) => n + c.size, 0), [cells]);
+  const marked = table.state.rowSelection;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -56,18 +70,17 @@ export function CatalogueView() {
     overscan: 5,
     getItemKey: (n) => rows[n].key,
   });
+  const choose = (ids: string[]) => table.setRowSelection(Object.fromEntries(ids.map((id) => [id, true as const])));
   const mark = (id: string, on: boolean, range: boolean) => {
-    const next = new Set(marked);
+    // what lies between in the list as it is seen, groups and all
     const ids = found.map((o) => o.id);
     const [a, b] = [ids.indexOf(last.current ?? id), ids.indexOf(id)];
-    for (const each of range && a >= 0 ? ids.slice(Math.min(a, b), Math.max(a, b) + 1) : [id])
-      if (on) next.add(each);
-      else next.delete(each);
+    const between = range && a >= 0 ? ids.slice(Math.min(a, b), Math.max(a, b) + 1) : [id];
+    choose([...(on ? between : []), ...Object.keys(marked).filter((each) => !between.includes(each))]);
     last.current = id;
-    setMarked(next);
   };
-  const chosen = objects.filter((o) => marked.has(o.id));
-  const all = found.length > 0 && found.every((o) => marked.has(o.id));
+  const chosen = objects.filter((o) => marked[o.id]);
+  const all = found.length > 0 && found.every((o) => marked[o.id]);
   return (
     <section className={css.catalogue} aria-label="Catalogue">
       <header className={css.tools}>
@@ -84,29 +97,32 @@ export function CatalogueView() {
             ? `${objects.length} objects`
             : `${found.length} of ${objects.length} objects`}
         </span>
-        <BulkActions objects={chosen} onDone={() => setMarked(new Set())} />
+        <BulkActions objects={chosen} onDone={() => table.resetRowSelection(true)} />
       </header>
       <div className={css.head}>
         <input
           type="checkbox"
           aria-label="Mark all that are listed"
           checked={all}
-          onChange={(e) => setMarked(e.target.checked ? new Set(found.map((o) => o.id)) : new Set())}
+          onChange={(e) => choose(e.target.checked ? found.map((o) => o.id) : [])}
         />
-        {COLUMNS.map((c) => (
-          <button
-            key={c.key}
-            type="button"
-            className={css[c.key]}
-            aria-label={`Sort by ${c.label.toLowerCase()}`}
-            onClick={() =>
-              setSort({ by: c.key, down: sort.by === c.key ? !sort.down : c.key === 'size' || c.key === 'when' })
-            }
-          >
-            {c.label}
-            {sort.by === c.key ? (sort.down ? ' ↓' : ' ↑') : ''}
-          </button>
-        ))}
+        {table.getHeaderGroups()[0].headers.map(({ column }) => {
+          const label = String(column.columnDef.header);
+          const sorted = column.getIsSorted();
+          return (
+            <button
+              key={column.id}
+              type="button"
+              className={css[column.id]}
+              aria-label={`Sort by ${label.toLowerCase()}`}
+              title="Shift adds it to the order that there is"
+              onClick={column.getToggleSortingHandler()}
+            >
+              {label}
+              {sorted ? (sorted === 'desc' ? ' ↓' : ' ↑') : ''}
+            </button>
+          );
+        })}
       </div>
       <div ref={scroller} className={css.scroll}>
         {objects.length === 0 && <p className={css.none}>The project is empty. Drop files anywhere to load them.</p>}
@@ -136,7 +152,7 @@ export function CatalogueView() {
                 <input
                   type="checkbox"
                   aria-label={`Mark ${object.name}`}
-                  checked={marked.has(object.id)}
+                  checked={marked[object.id] ?? false}
                   onClick={(e) => {
                     e.stopPropagation();
                     mark(object.id, e.currentTarget.checked, e.shiftKey);
@@ -184,7 +200,7 @@ export function CatalogueView() {
                   ))}
                 </span>
                 <span className={`num ${css.size}`}>{c.size > 0 ? formatBytes(c.size) : ''}</span>
-                <span className={`num ${css.when}`}>{c.when.slice(0, 16).replace('T', ' ')}</span>
+                <span className={`num ${css.when}`}>{listed(c.when)}</span>
               </div>
             );
           })}

@@ -2,10 +2,6 @@ import { asideOf, bytesOf, type EarthObject, kindOf, stepOf } from '@lithagon/co
 
 export type Column = 'name' | 'kind' | 'about' | 'from' | 'tags' | 'size' | 'when';
 export type Group = 'none' | 'stage' | 'kind' | 'well' | 'tag';
-export interface Sort {
-  by: Column;
-  down: boolean;
-}
 
 /** What an object shows in each column, and is sorted by. */
 export type Cells = Record<Exclude<Column, 'size'>, string> & { size: number };
@@ -37,19 +33,6 @@ export function cellsOf(objects: EarthObject[]): Map<string, Cells> {
       },
     ]),
   );
-}
-
-const collator = new Intl.Collator('en', { numeric: true });
-
-/** Objects in the order of a column; those alike in it keep their order. */
-export function sorted(objects: EarthObject[], cells: Map<string, Cells>, { by, down }: Sort): EarthObject[] {
-  const sign = down ? -1 : 1;
-  const keyed = objects.map((object) => ({ object, key: cells.get(object.id)?.[by] ?? '' }));
-  keyed.sort(
-    ({ key: a }, { key: b }) =>
-      sign * (typeof a === 'number' && typeof b === 'number' ? a - b : collator.compare(String(a), String(b))),
-  );
-  return keyed.map(({ object }) => object);
 }
 
 function groupOf(o: EarthObject, by: Group): string {

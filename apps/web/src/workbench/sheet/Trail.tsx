@@ -1,6 +1,7 @@
 import { type EarthObject, isByHand, shownParams, stepOf } from '@lithagon/core';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
+import { ago, spoken } from '../../ui/dates';
 import css from './Sheet.module.css';
 
 /** How an object was made: what it rests on, the step with its parameters, and what rests on it. */
@@ -57,7 +58,9 @@ export function Trail({ object }: { object: EarthObject }) {
           .map(({ title, value }) => `${title} ${value}`)
           .join(' · ')}
         <br />
-        {new Date(madeBy.started).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+        <time dateTime={madeBy.started} title={ago(madeBy.started)}>
+          {spoken(madeBy.started)}
+        </time>
         {!byHand && `, took ${(madeBy.tookMs / 1000).toFixed(1)} s`}
         <br />
         revision <span className="num">{object.revision.slice(0, 8)}</span>

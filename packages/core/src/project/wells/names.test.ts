@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { EarthObject, Logs } from '../../earth/objects.ts';
 import { MADE } from '../../testing/objects.ts';
 import { columnOfTops, withUnits } from './column.ts';
-import { curveNames, formulaNames, topNames } from './names.ts';
+import { curveNames, formulaUnits, topNames } from './names.ts';
 import { newTable } from './tops.ts';
 
 const facts = { revision: '1', stage: 'wells', madeBy: MADE };
@@ -70,6 +70,8 @@ describe('names that parameters may take', () => {
     expect(curveNames([...field, made], ['A'])).toEqual(['gamma ray', 'X 1']);
   });
   test('a formula may name them as words, and depths', () => {
-    expect(formulaNames(field, ['A', 'B'])).toEqual(['gamma_ray', 'X_1', 'sonic', 'MD', 'TVDSS']);
+    const units = formulaUnits(field, ['A', 'B']);
+    expect([...units.keys()]).toEqual(['gamma_ray', 'X_1', 'sonic', 'MD', 'TVDSS']);
+    expect(units.get('TVDSS')).toBe('m');
   });
 });

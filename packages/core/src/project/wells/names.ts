@@ -22,8 +22,17 @@ export function curveNames(objects: EarthObject[], wells: string[]): string[] {
   return distinct(own.filter(([, held]) => held.logs.madeBy.step !== 'wells.facies').map(([name]) => name));
 }
 
-/** What a formula over curves of some wells may name: classes with _ for blanks, which wells share, and mnemonics. */
-export function formulaNames(objects: EarthObject[], wells: string[]): string[] {
-  const words = curveNames(objects, wells).map((name) => name.replaceAll(' ', '_'));
-  return [...words.filter((m) => /^[A-Za-z_]\w*$/.test(m)), ...DEPTHS];
+/**
+ * What a formula over curves of some wells may name, in the order in which it is offered: classes with _ for blanks, which
+ * wells share, and mnemonics; each with its unit, as the first well has it.
+ */
+export function formulaUnits(objects: EarthObject[], wells: string[]): Map<string, string> {
+  const held = wells.map((w) => curvesOf(objects, w));
+  const out = new Map<string, string>();
+  for (const name of curveNames(objects, wells)) {
+    const word = name.replaceAll(' ', '_');
+    if (/^[A-Za-z_]\w*$/.test(word)) out.set(word, held.flatMap((of) => of.get(name)?.curve.unit ?? [])[0] ?? '');
+  }
+  for (const depth of DEPTHS) out.set(depth, 'm');
+  return out;
 }

@@ -101,11 +101,18 @@ export function companionsOf(objects: EarthObject[], well: string, kind: Kind): 
   return objects.filter((o) => o.kind === kind && 'well' in o && o.well === well);
 }
 
+/** Paths worked out so far, by head and survey: objects are never changed in place, so that another survey is another key. */
+const paths = new WeakMap<Well, { survey: WellTable | undefined; path: WellPath }>();
+
 /** Path of a well from its head and, where there is one, its directional survey; vertical otherwise. */
 export function pathOf(objects: EarthObject[], well: Well): WellPath {
   const survey = tableOf(objects, well.name, 'directional surveys');
+  const known = paths.get(well);
+  if (known && known.survey === survey) return known.path;
   const stations = (survey?.rows ?? []).map(
     (r) => [Number(r[0]), Number(r[1]), Number(r[2])] as [number, number, number],
   );
-  return wellPath(well.x, well.y, well.kbM, stations, well.totalMdM);
+  const path = wellPath(well.x, well.y, well.kbM, stations, well.totalMdM);
+  paths.set(well, { survey, path });
+  return path;
 }

@@ -101,7 +101,10 @@ export const layers = defineStep({
     for (const horizon of ordered) {
       stopIf(signal);
       const top = topOfHorizon(horizon);
-      const wells = inputs.wells.flatMap((w) => layerPoints(around, w, above, top, overburden, seaBedAt) ?? []);
+      const wells = inputs.wells.flatMap((w) => {
+        stopIf(signal);
+        return layerPoints(around, w, above, top, overburden, seaBedAt) ?? [];
+      });
       const typed = p.typed.find((t) => t.base === horizon.name);
       if (typed) {
         const rms = misfitOf(typed, wells);

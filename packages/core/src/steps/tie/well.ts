@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { LithagonError } from '../../earth/errors.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
 import { during } from '../../numerics/stop.ts';
 import { topInDepth } from '../../project/layers.ts';
@@ -140,7 +140,8 @@ export async function tieOf(
 ): Promise<Tie> {
   const notes: string[] = [];
   const data = await tieWellOf(store, around, well, like, notes);
-  const logs = tieLogs(data);
+  stopIf(signal);
+  const logs = during(signal, () => tieLogs(data));
   if (!logs)
     throw new LithagonError('tie', `The sonic of ${well.name} has fewer than fifty samples.`, {
       object: well.name,
@@ -163,7 +164,8 @@ export async function tieOf(
     mostChange: p.mostChange / 100,
     draws,
   };
-  const calibration = calibrateWell(data, logs, settings);
+  stopIf(signal);
+  const calibration = during(signal, () => calibrateWell(data, logs, settings));
   if (!calibration)
     throw new LithagonError('tie', `Fewer than two checkshots of ${well.name} lie along its sonic.`, {
       object: well.name,
@@ -179,6 +181,7 @@ export async function tieOf(
   const middle = twtOfDepth(first, at.tvdss);
   settings.fromMs = middle - p.windowMs / 2;
   settings.toMs = middle + p.windowMs / 2;
+  stopIf(signal);
   const panel = await panelAlong(store, seismic, data.path, first, beside);
   const trace = alongPath(panel);
   const known = trace.values.filter((v, k) => {
