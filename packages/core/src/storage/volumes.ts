@@ -194,7 +194,7 @@ export async function remakePlanes(
   const { group } = groupsOf([ni, nj, nk]);
   for (const plane of ['crossline', 'slice'] as const)
     if (layouts[plane]) await createArray(store, layouts[plane], DIMENSIONS);
-  const cutter = planeCutter(store, layouts);
+  const cutter = planeCutter(store, layouts, signal);
   const id = inline.key.replace(/\/inline$/, '');
   const coarse = await coarseWriter(store, id, [ni, nj, nk], inline.scaled, layouts.coarse?.by ?? null);
   const held = new Float32Array(group * nj * nk);
@@ -266,6 +266,7 @@ async function writePieces(
   pieces: Float32Array,
   count: number,
   at: (piece: number) => number[],
+  signal?: AbortSignal,
 ): Promise<void> {
   const length = chunkLength(ref);
   let before: Promise<PromiseSettledResult<void>[]> = Promise.resolve([]);
@@ -280,12 +281,14 @@ async function writePieces(
       await now;
       throw failed.reason;
     }
+    if (signal?.aborted) await now;
+    stopIf(signal);
     before = now;
   }
 }
 
 /** Cuts a group of inlines for crosslines and slices and writes the pieces. */
-function planeCutter(store: Store, layouts: Omit<Layouts, 'coarse'>) {
+function planeCutter(store: Store, layouts: Omit<Layouts, 'coarse'>, signal?: AbortSignal) {
   const [ni, nj, nk] = layouts.inline.shape;
   let buffer = new Float32Array(0);
   /** A buffer for all pieces of a copy; empty where the pieces are not filled to their edges. */
@@ -306,9 +309,12 @@ function planeCutter(store: Store, layouts: Omit<Layouts, 'coarse'>) {
   ) => {
     const count = piecesOfGroup(ref, i0, lines).length;
     const out = pieces(ref, count, whole && lines === ref.chunk[0]);
-    for (let n = 0; n < lines; n++) put(ref, out, n, data.subarray(n * nj * nk, (n + 1) * nj * nk));
+    for (let n = 0; n < lines; n++) {
+      stopIf(signal);
+      put(ref, out, n, data.subarray(n * nj * nk, (n + 1) * nj * nk));
+    }
     const list = piecesOfGroup(ref, i0, lines);
-    await writePieces(store, ref, out, count, (s) => list[s].at);
+    await writePieces(store, ref, out, count, (s) => list[s].at, signal);
   };
   return async (i0: number, data: Float32Array): Promise<void> => {
     const lines = Math.min(data.length / (nj * nk), ni - i0);

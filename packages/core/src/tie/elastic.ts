@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { FINE_MS } from './wavelet.ts';
 
 /** Impedance and reflectivity in even steps of two-way time. */
@@ -90,17 +91,25 @@ export function spikesOf(values: ArrayLike<number>, stepM: number): number[] {
   const longest = Math.max(1, Math.floor(SPIKE.thinnestM / stepM + 1e-6));
   const outside = new Uint8Array(n);
   const limits = new Float64Array(n);
-  const near: number[] = [];
+  const room = new Float64Array(n);
+  /** What is known between two samples, in order. */
+  const inOrder = (from: number, to: number) => {
+    let count = 0;
+    for (let q = Math.max(0, from); q <= Math.min(n - 1, to); q++)
+      if (!Number.isNaN(values[q])) room[count++] = values[q];
+    return room.subarray(0, count).sort();
+  };
   const medianOf = (from: number, to: number) => {
-    near.length = 0;
-    for (let q = Math.max(0, from); q <= Math.min(n - 1, to); q++) if (!Number.isNaN(values[q])) near.push(values[q]);
-    near.sort((a, b) => a - b);
+    const near = inOrder(from, to);
     return near.length > 0 ? near[near.length >> 1] : Number.NaN;
   };
   for (let k = 0; k < n; k++) {
     if (Number.isNaN(values[k])) continue;
-    const median = medianOf(k - half, k + half);
-    const deviations = near.map((v) => Math.abs(v - median)).sort((a, b) => a - b);
+    if (k % 1024 === 0) heed();
+    const deviations = inOrder(k - half, k + half);
+    const median = deviations[deviations.length >> 1];
+    for (let q = 0; q < deviations.length; q++) deviations[q] = Math.abs(deviations[q] - median);
+    deviations.sort();
     const spread = 1.4826 * deviations[deviations.length >> 1];
     limits[k] = Math.max(SPIKE.deviations * spread, SPIKE.part * Math.abs(median));
     if (Math.abs(values[k] - median) > limits[k]) outside[k] = 1;

@@ -1,3 +1,5 @@
+import { heed } from '../numerics/stop.ts';
+
 /** Velocity in a layer: `v(z) = v0 + k·z`, `z` in metres below the datum, `v` in m/s, `k` in 1/s. */
 export interface LinearVelocity {
   v0: number;
@@ -54,6 +56,7 @@ export function fitLayer(
   let best: (LinearVelocity & { rms: number; atBound: boolean }) | null = null;
   const steps = 48;
   for (let s = 0; s <= steps; s++) {
+    heed();
     const k = bounds.lowK + ((bounds.highK - bounds.lowK) * s) / steps;
     // z = z0·e + v0·(e − 1)/k is linear in v0
     let [num, den] = [0, 0];

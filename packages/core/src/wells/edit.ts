@@ -51,16 +51,17 @@ export function despiked(
   deviations: number,
 ): { values: Float32Array; spikes: number } {
   const out = values.slice();
-  const near: number[] = [];
+  const room = new Float64Array(2 * halfWindow + 1);
   let spikes = 0;
   for (let k = 0; k < values.length; k++) {
     if (Number.isNaN(values[k])) continue;
-    near.length = 0;
+    let count = 0;
     for (let q = Math.max(0, k - halfWindow); q <= Math.min(values.length - 1, k + halfWindow); q++)
-      if (!Number.isNaN(values[q])) near.push(values[q]);
-    near.sort((a, b) => a - b);
-    const median = near[near.length >> 1];
-    const spreads = near.map((v) => Math.abs(v - median)).sort((a, b) => a - b);
+      if (!Number.isNaN(values[q])) room[count++] = values[q];
+    const spreads = room.subarray(0, count).sort();
+    const median = spreads[count >> 1];
+    for (let q = 0; q < count; q++) spreads[q] = Math.abs(spreads[q] - median);
+    spreads.sort();
     const spread = 1.4826 * spreads[spreads.length >> 1];
     if (Math.abs(values[k] - median) > Math.max(deviations * spread, 1e-6 * Math.abs(median))) {
       out[k] = Number.NaN;

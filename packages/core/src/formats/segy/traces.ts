@@ -87,6 +87,7 @@ export async function readNumbers(
   const problems = positions.x > 0 && scalar === undefined ? scalarProblems(scalars, (n) => padding[n] === 0) : [];
   const usual = usualScalar(scalars);
   for (let n = 0; n < traces; n++) {
+    if (n % 4096 === 0) stopIf(signal);
     const factor = factorOf(scalar ?? (scalars[n] || usual));
     if (positions.x > 0) [x[n], y[n]] = toMap(x[n] * factor, y[n] * factor);
   }
@@ -200,6 +201,7 @@ export async function indexTraces(
   if (positions.lineTraces) countLines(numbers, positions.lineTraces);
   if (positions.x === 0) placeOnLocalGrid(numbers, placing.bins ?? LOCAL_BINS);
   const { inline, crossline, x, y, delay } = numbers;
+  stopIf(signal);
   const { used, il, xl, padded, strays } = surveyOf(numbers, file.name);
   const bins = il.count * xl.count;
   const traceOfBin = new Int32Array(bins).fill(-1);
@@ -212,6 +214,7 @@ export async function indexTraces(
   const every = Math.max(1, Math.floor(used.length / 20000));
   const [first0] = used;
   for (let u = 0; u < used.length; u++) {
+    if (u % 4096 === 0) stopIf(signal);
     const n = used[u];
     const i = (inline[n] - il.first) / il.step;
     const j = (crossline[n] - xl.first) / xl.step;
@@ -228,7 +231,9 @@ export async function indexTraces(
       ys.push(y[n] - y[first0]);
     }
   }
+  stopIf(signal);
   const cx = leastSquares(design, xs);
+  stopIf(signal);
   const cy = leastSquares(design, ys);
   if (!cx || !cy)
     throw new LithagonError('segy', `${file.name}: its traces lie on one line, so it is no 3D survey.`, {

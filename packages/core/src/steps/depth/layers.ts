@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
 import { gridAt } from '../../horizons/grid.ts';
+import { during } from '../../numerics/stop.ts';
 import { layerPoints, topInDepth, topOfHorizon } from '../../project/layers.ts';
 import { toSi } from '../../project/redeclare.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
@@ -112,7 +113,7 @@ export const layers = defineStep({
         above = top;
         continue;
       }
-      const fit = fitLayer(wells, { lowK: 0, highK: p.mostK });
+      const fit = during(signal, () => fitLayer(wells, { lowK: 0, highK: p.mostK }));
       if (!fit) {
         const before = made.at(-1);
         if (!before)
