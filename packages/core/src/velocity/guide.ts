@@ -1,5 +1,6 @@
 import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
 import { gridAt } from '../horizons/grid.ts';
+import { heed } from '../numerics/stop.ts';
 import { krige } from './kriging.ts';
 import { depthAfter, type LayerPoints, type LinearVelocity } from './layer.ts';
 import { type Above, timeAbove } from './layered.ts';
@@ -33,6 +34,7 @@ export function guideOf(
   const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
   const sums = new Float64Array(velocity.length);
   for (let trace = 0; trace < ni * nj; trace++) {
+    if (trace % 1024 === 0) heed();
     const o = trace * nk;
     // from time zero to the first sample at its velocity
     sums[o] = (velocity[o] * first) / 2000;
@@ -105,6 +107,7 @@ export function guidedV0(options: {
   const t = new Float64Array(rows * columns);
   const places = Array.from({ length: rows * columns }, (_, n) => toMap(lattice, Math.floor(n / columns), n % columns));
   places.forEach(([x, y], n) => {
+    if (n % 1024 === 0) heed();
     z[n] = gridAt(seaBed.values, seaBed.lattice, x, y);
     t[n] = timeAbove(above, z[n]);
   });
@@ -123,6 +126,7 @@ export function guidedV0(options: {
       options.rangeM,
     );
     return Float32Array.from(places, ([x, y], n) => {
+      if (n % 1024 === 0) heed();
       const next = gridAt(layer.values, layer.lattice, x, y);
       const dt = next - t[n];
       if (Number.isNaN(dt)) return Number.NaN;

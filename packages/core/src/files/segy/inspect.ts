@@ -1,6 +1,6 @@
 import type { Crs } from '../../earth/crs.ts';
 import { type Units, unitsOf } from '../../earth/display.ts';
-import { LithagonError } from '../../earth/errors.ts';
+import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { type Quantity, quantitiesOf } from '../../earth/quantities.ts';
@@ -419,7 +419,9 @@ export async function inspectSegy(
   const index = await keptIndex(key, () => indexTraces(file, positions, placing, signal, onProgress));
   const { lattice } = index;
   const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
+  stopIf(signal);
   const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
+  stopIf(signal);
   report.problems.push(...index.problems);
   const binM: [number, number] = [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)];
   const unlikely = binM.some((m) => m > LIKELY_BIN_M[1] || m < LIKELY_BIN_M[0]);

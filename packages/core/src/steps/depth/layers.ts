@@ -155,27 +155,32 @@ export const layers = defineStep({
     const scale = toSi(inputs.guide.quantity, inputs.guide.unit);
     if (scale !== 1) for (let n = 0; n < volume.length; n++) volume[n] *= scale;
     if (volume.length !== ni * nj * nk) throw new Error('a guide is read whole');
-    const maps = guidedV0({
-      lattice,
-      guide: guideOf(volume, inputs.guide.lattice, inputs.guide.vertical, p.guideSamples),
-      seaBed,
-      above: overburden,
-      layers: await Promise.all(
-        ordered.map(async (horizon, n) => ({
-          ...made[n],
-          typed: p.typed.some((t) => t.base === horizon.name),
-          values: await readWhole(store, horizon.values),
-          lattice: horizon.lattice,
-          wells: inputs.wells.flatMap((w) => {
-            const upper = n === 0 ? null : topOfHorizon(ordered[n - 1]);
-            const points = layerPoints(around, w, upper, topOfHorizon(horizon), overburden, seaBedAt);
-            const at = topInDepth(around, w, topOfHorizon(horizon));
-            return points && at ? [{ x: at.x, y: at.y, points }] : [];
-          }),
-        })),
-      ),
-      rangeM: p.rangeM,
-    });
+    stopIf(signal);
+    const { guide } = inputs;
+    const layered = await Promise.all(
+      ordered.map(async (horizon, n) => ({
+        ...made[n],
+        typed: p.typed.some((t) => t.base === horizon.name),
+        values: await readWhole(store, horizon.values),
+        lattice: horizon.lattice,
+        wells: inputs.wells.flatMap((w) => {
+          const upper = n === 0 ? null : topOfHorizon(ordered[n - 1]);
+          const points = layerPoints(around, w, upper, topOfHorizon(horizon), overburden, seaBedAt);
+          const at = topInDepth(around, w, topOfHorizon(horizon));
+          return points && at ? [{ x: at.x, y: at.y, points }] : [];
+        }),
+      })),
+    );
+    const maps = during(signal, () =>
+      guidedV0({
+        lattice,
+        guide: guideOf(volume, guide.lattice, guide.vertical, p.guideSamples),
+        seaBed,
+        above: overburden,
+        layers: layered,
+        rangeM: p.rangeM,
+      }),
+    );
     const id = idFor('model');
     const shape = [lattice.inline.count, lattice.crossline.count];
     model.lattice = lattice;
