@@ -157,6 +157,10 @@ async function blockOf(plan: Plan, volume: Volume, of: Region, read: Reader): Pr
   };
 }
 
+/** Whether every sample of a stored volume is there. */
+const isFull = ({ layouts, statistics, traces }: Volume) =>
+  layouts !== undefined && statistics.nulls === 0 && traces.missing === 0;
+
 /** Samples that the input has not are none in the results either, where both lie on the same grid. */
 function keepNulls(block: Block, values: Float32Array, size: Shape3): void {
   const [, mj, mk] = block.size;
@@ -206,7 +210,7 @@ export async function evaluateRegion(
       if (!plan.roles.includes(role)) throw new RangeError(`there is no output called ${role}`);
       // what is handed on as it is lies in memory that the next piece is read into
       const own = Object.values(blocks).some((block) => block.data.buffer === data.buffer) ? data.slice() : data;
-      if (!local.grid && !local.fills) keepNulls(blocks[local.volumes[0]], own, sizeOf(piece));
+      if (!local.grid && !local.fills && !isFull(plan.first)) keepNulls(blocks[local.volumes[0]], own, sizeOf(piece));
       if (sameRegion(piece, wanted)) out[role] = own;
       else {
         out[role] ??= empty();

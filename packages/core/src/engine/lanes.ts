@@ -3,6 +3,7 @@ import type { ArrayRef } from '../earth/objects.ts';
 import { copyShared, holds, type Region, samplesIn } from '../numerics/block.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { readChunk, writeChunk } from '../storage/arrays.ts';
+import { writesBehind } from '../storage/behind.ts';
 import { type Piece, putCrosslines, putSlices } from '../storage/groups.ts';
 import { readRegion } from '../storage/regions.ts';
 import type { Store } from '../storage/store.ts';
@@ -114,20 +115,31 @@ export function flagged(flags: Int32Array, at = STOP, value = 1, heard?: AbortSi
   return signal;
 }
 
+/** Chunks that a lane has under way while it puts together the next. */
+const BEHIND = 8;
+
 /** Do items of a job, the next that nobody has taken, until there are none. */
 export async function work(lane: Lane, job: LaneJob): Promise<Found[]> {
   const { flags } = lane;
   const signal = lane.signal ?? flagged(flags);
   const found: Found[] = [];
-  for (let n = Atomics.add(flags, NEXT, 1); n < job.items.length; n = Atomics.add(flags, NEXT, 1)) {
-    stopIf(signal);
-    if (job.do === 'read') await readItem(lane, job, n);
-    else if (job.do === 'evaluate') found.push(await evaluateItem(lane, job, n, signal));
-    else if (job.do === 'write') await writeItem(lane, job, n);
-    else await sliceItem(lane, job, n, signal);
-    Atomics.add(flags, DONE, 1);
-    await lane.tick?.();
+  const writes = writesBehind(BEHIND);
+  try {
+    for (let n = Atomics.add(flags, NEXT, 1); n < job.items.length; n = Atomics.add(flags, NEXT, 1)) {
+      stopIf(signal);
+      if (job.do === 'read') await writes.add(() => readItem(lane, job, n));
+      else if (job.do === 'evaluate') found.push(await evaluateItem(lane, job, n, signal));
+      else if (job.do === 'write') await writes.add(() => writeItem(lane, job, n));
+      else await sliceItem(lane, job, n, signal);
+      Atomics.add(flags, DONE, 1);
+      await lane.tick?.();
+    }
+  } catch (cause) {
+    // what is under way must not come to lie where the run's leavings are cleared
+    await writes.end().catch(() => undefined);
+    throw cause;
   }
+  await writes.end();
   return found;
 }
 
@@ -185,8 +197,8 @@ async function evaluateItem(lane: Lane, job: EvaluateJob, n: number, signal: Abo
 
 async function writeItem({ store }: Lane, { items }: WriteJob, n: number): Promise<void> {
   const { ref, data, piece } = items[n];
-  // a copy of its own: stores do not take memory that others see
-  await writeChunk(store, ref, piece.at, data.slice(piece.from, piece.from + piece.length));
+  const samples = data.subarray(piece.from, piece.from + piece.length);
+  await writeChunk(store, ref, piece.at, store.copies ? samples : samples.slice());
 }
 
 async function sliceItem(lane: Lane, { items, refs }: SliceJob, n: number, signal: AbortSignal): Promise<void> {

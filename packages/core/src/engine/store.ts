@@ -74,7 +74,7 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
     layouts[role] = { ...(of as unknown as Layouts), ...(coarse[role] ? { coarse: coarse[role].layouts } : {}) };
   }
   // lines around an item are worked through again for the next, so that an item has more of its own
-  const perItem = Math.max(1, Math.round(ITEM / (nj * nk)), 6 * haloOf(plan).inline);
+  const about = Math.max(1, Math.round(ITEM / (nj * nk)), 6 * haloOf(plan).inline);
   const windows = windowsOf(plan, runner);
   const rooms: Record<string, Room> = {};
   for (const role of plan.roles) {
@@ -109,6 +109,7 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
       for (const role of plan.roles)
         if (i1 - i0 < group) for (const data of Object.values(rooms[role])) (data as Float32Array).fill(Number.NaN);
         else fillEdges(rooms[role], layouts[role].crossline as ArrayRef);
+      const perItem = evenly(i1 - i0, about);
       const items: [number, number][] = [];
       for (let i = i0; i < i1; i += perItem) items.push([i, Math.min(i1, i + perItem)]);
       await part({ do: 'evaluate', items, windows: windows.now, rooms, layouts, from: i0 }, 0.65 * share);
@@ -140,6 +141,15 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
       return [role, { layouts: layouts[role], statistics: statistics.finish(), traces }];
     }),
   );
+}
+
+/**
+ * Lines of an item, about so many, such that two lanes or four have as many items each. How many lanes there are does not
+ * count: statistics are summed by item, and must not hang on the machine.
+ */
+function evenly(lines: number, about: number): number {
+  const items = 4 * Math.max(1, Math.round(lines / (4 * about)));
+  return lines < about ? lines : Math.max(1, Math.ceil(lines / items));
 }
 
 /** Chunks that a full group does not fill to their far edge: crosslines in the last of them. */

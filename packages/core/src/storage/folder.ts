@@ -183,11 +183,15 @@ export async function folderStore(dir: string, { name, hold: holder }: FolderOpt
 export async function laneStore(dir: string): Promise<Store> {
   const store = await folderStore(dir);
   const arrays = join(resolve(dir), 'arrays');
+  const folders = new Set<string>();
   return {
     ...store,
+    copies: true,
     async writeBytes(key, bytes) {
       const file = placeOf(arrays, key);
-      await mkdir(dirname(file), { recursive: true });
+      const parent = dirname(file);
+      if (!folders.has(parent)) await mkdir(parent, { recursive: true });
+      folders.add(parent);
       await writeWhole(file, bytes);
     },
   };

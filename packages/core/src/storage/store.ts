@@ -53,6 +53,8 @@ export interface Store {
   arrayOwners(): Promise<string[]>;
   /** By which another thread opens the same arrays for a run of this one; a store that has none is this thread's alone. */
   readonly door?: unknown;
+  /** Whether it is done with the bytes that it is given once they are written, and takes those that other threads see. */
+  readonly copies?: boolean;
   /** Let go of the project, where something is held. */
   close?(): Promise<void>;
 }

@@ -11,6 +11,7 @@ import type { Shape3 } from '../../numerics/block.ts';
 import { hasher } from '../../numerics/hash.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { scaledFor } from '../../storage/arrays.ts';
+import { writesBehind } from '../../storage/behind.ts';
 import type { Store } from '../../storage/store.ts';
 import { groupsOf, volumeWriter } from '../../storage/volumes.ts';
 
@@ -63,32 +64,6 @@ async function extent(
   return min <= max ? [min, max] : [0, 0];
 }
 
-/** Writes that go on behind what is read, a few at a time; the first that fails is told of by what is asked for next. */
-function writesBehind() {
-  const under = new Set<Promise<void>>();
-  let failed: { cause: unknown } | null = null;
-  const check = () => {
-    if (failed) throw failed.cause;
-  };
-  return {
-    async add(write: () => Promise<void>) {
-      check();
-      const one: Promise<void> = write()
-        .catch((cause) => {
-          failed ??= { cause };
-        })
-        .finally(() => under.delete(one));
-      under.add(one);
-      if (under.size >= BEHIND) await Promise.race(under);
-    },
-    /** Wait for all of them. */
-    async end() {
-      await Promise.all(under);
-      check();
-    },
-  };
-}
-
 /**
  * Read samples into slabs of inlines under `id`, a group at a time, so that memory is bounded whatever the file's size.
  * Copies for crosslines and slices are left to be cut when the volume is there.
@@ -124,7 +99,7 @@ export async function loadSamples(
   const held = new Float32Array(Math.min(group, Math.ceil(ni / slab) * slab) * line);
   // every sample is written over where no trace is missing, late or short
   const full = index.missing === 0 && !index.late && !file.parts.some((p) => p.headers.varying);
-  const writes = writesBehind();
+  const writes = writesBehind(BEHIND);
   let live = 0;
   try {
     for (let i0 = 0; i0 < ni; i0 += group) {

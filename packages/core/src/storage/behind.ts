@@ -1,0 +1,25 @@
+/** Writes that go on behind what is worked on, at most so many at a time; the first that fails is told of by what is asked for next. */
+export function writesBehind(most: number) {
+  const under = new Set<Promise<void>>();
+  let failed: { cause: unknown } | null = null;
+  const check = () => {
+    if (failed) throw failed.cause;
+  };
+  return {
+    async add(write: () => Promise<void>) {
+      check();
+      const one: Promise<void> = write()
+        .catch((cause) => {
+          failed ??= { cause };
+        })
+        .finally(() => under.delete(one));
+      under.add(one);
+      if (under.size >= most) await Promise.race(under);
+    },
+    /** Wait for all of them. */
+    async end() {
+      await Promise.all(under);
+      check();
+    },
+  };
+}
