@@ -137,7 +137,31 @@ test('a top is dragged, renamed in all wells and deleted; one that would cross a
   await page.keyboard.press('l');
   await page.getByRole('button', { name: 'Take all, west to east' }).click();
   await page.getByRole('button', { name: 'Order the rocks' }).click();
-  await expect(page.getByRole('complementary', { name: 'Stratigraphic column' })).toBeVisible();
+  const column = page.getByRole('complementary', { name: 'Stratigraphic column' });
+  await expect(column).toBeVisible();
+  const order = async () => (await column.getByText(/^\s*from /).allInnerTexts()).map((t) => t.trim());
+  const before = await order();
+  // by keyboard: taken hold of, one place down, let go
+  await column
+    .getByRole('button', { name: /^Drag .* to another place$/ })
+    .first()
+    .press('Space');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(300);
+  await page.keyboard.press('Space');
+  await expect.poll(order).toEqual([before[1], before[0], ...before.slice(2)]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(order).toEqual(before);
+  // and by the pointer
+  const [a, b] = [await boxOf(column.getByText(before[0])), await boxOf(column.getByText(before[1]))];
+  await page.mouse.move(a.x + 6, a.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(b.x + 6, b.y + 12, { steps: 8 });
+  await page.mouse.up();
+  await expect.poll(order).toEqual([before[1], before[0], ...before.slice(2)]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(order).toEqual(before);
   const panel = page.getByRole('application', { name: 'Logs of wells side by side' });
   const gripOf = async (): Promise<[number, number]> => {
     const names = panel.locator('svg text').filter({ hasText: /^Tolven Base$/ });

@@ -10,6 +10,7 @@ const FormulaEditor = lazy(() => import('./FormulaEditor'));
 interface NamesProps {
   label: string;
   help?: string;
+  error?: string;
   value: string;
   /** What the chosen wells have. */
   held: string[];
@@ -17,26 +18,26 @@ interface NamesProps {
 }
 
 /** A parameter that names one top or curve, chosen among those that there are. */
-export function NameField({ label, help, value, held, empty, onChange }: NamesProps & { empty: boolean }) {
+export function NameField({ label, help, error, value, held, empty, onChange }: NamesProps & { empty: boolean }) {
   const options = held.map((name) => ({ value: name, label: name }));
   if (empty) options.unshift({ value: '', label: 'none' });
   if (!options.some((o) => o.value === value))
     options.push({ value, label: value ? `${value}, which no chosen well has` : 'no chosen well has one' });
   return (
-    <Field label={label} help={help}>
+    <Field label={label} help={help} error={error}>
       {(id) => <Select id={id} value={value} options={options} onChange={onChange} />}
     </Field>
   );
 }
 
 /** A parameter that names several: each is taken or left by a click. */
-export function NameListField({ label, help, value, held, onChange }: NamesProps) {
+export function NameListField({ label, help, error, value, held, onChange }: NamesProps) {
   const chosen = listed(value);
   const all = [...held, ...chosen.filter((name) => !held.includes(name))];
   const toggle = (name: string) =>
     onChange((chosen.includes(name) ? chosen.filter((c) => c !== name) : [...chosen, name]).join(', '));
   return (
-    <Field label={label} help={help} aside={`${chosen.length} of ${all.length}`}>
+    <Field label={label} help={help} error={error} aside={`${chosen.length} of ${all.length}`}>
       {() => (
         <fieldset className={css.chips} aria-label={label}>
           {all.map((name) => (
@@ -61,13 +62,14 @@ export function NameListField({ label, help, value, held, onChange }: NamesProps
 export function FormulaField({
   label,
   help,
+  error,
   value,
   units,
   onChange,
 }: Omit<NamesProps, 'held'> & { units: ReadonlyMap<string, string> }) {
   const hands = useRef<FormulaHands>(null);
   return (
-    <Field label={label} help={help}>
+    <Field label={label} help={help} error={error}>
       {(id) => (
         <>
           <Suspense fallback={<p className={`${css.typed} ${css.formula}`}>{value}</p>}>

@@ -6,9 +6,11 @@ import {
   type Named,
   paramsSchema,
   topNames,
+  troublesOfParams,
   type Units,
 } from '@lithagon/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { Controller, type Resolver, useForm } from 'react-hook-form';
 import { useProject } from '../state/project';
 import { useUnits } from '../state/units';
 import { Field, Range, Select } from '../ui/Field';
@@ -39,91 +41,137 @@ export function ParamFields(props: {
   onChange(params: Record<string, unknown>): void;
 }) {
   const { step, params } = props;
-  const units = useUnits();
   const objects = useProject((s) => s.objects);
   const wells = props.wells?.length ? props.wells : objects.filter((o) => o.kind === 'well').map((o) => o.name);
   const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
-  const set = (key: string, value: unknown) => props.onChange({ ...params, [key]: value });
+  const form = useForm<Record<string, unknown>>({ values: params, resolver: resolverOf(step), mode: 'onChange' });
+  const { control, trigger } = form;
+  const told = JSON.stringify(params);
+  // what came from elsewhere, as from a trail, is looked at too
+  // biome-ignore lint/correctness/useExhaustiveDependencies: parameters are compared by what they say
+  useEffect(() => void trigger(), [told, trigger]);
   return (
     <>
-      {Object.entries(properties).map(([key, p]) =>
-        p.names === 'formula' ? (
-          <FormulaField
-            key={key}
-            label={p.title ?? key}
-            help={p.description}
-            value={String(params[key] ?? '')}
-            units={formulaUnits(objects, wells)}
-            onChange={(v) => set(key, v)}
-          />
-        ) : p.names ? (
-          <Naming
-            key={key}
-            property={p}
-            names={p.names}
-            value={String(params[key] ?? '')}
-            held={HELD[p.names](objects, wells)}
-            onChange={(v) => set(key, v)}
-          />
-        ) : p.type === 'array' ? (
-          <RowsField
-            key={key}
-            label={p.title ?? key}
-            help={p.description}
-            columns={p.items?.properties ?? {}}
-            rows={(params[key] as Record<string, unknown>[] | undefined) ?? []}
-            onChange={(rows) => set(key, rows)}
-          />
-        ) : p.type === 'string' && !p.enum ? (
-          <Field key={key} label={p.title ?? key} help={p.description}>
-            {(id) => (
-              <input
-                id={id}
-                className={css.typed}
-                value={String(params[key] ?? '')}
-                onChange={(e) => set(key, e.target.value)}
-              />
-            )}
-          </Field>
-        ) : p.enum ? (
-          <Field key={key} label={p.title ?? key} help={p.description}>
-            {(id) => (
-              <Select
-                id={id}
-                value={String(params[key])}
-                options={(p.enum ?? []).map((v) => ({ value: v, label: v }))}
-                onChange={(v) => set(key, v)}
-              />
-            )}
-          </Field>
-        ) : (
-          <Field
-            key={key}
-            label={p.title ?? key}
-            aside={
-              <Typed
-                property={shownIn(units, p)}
-                label={p.title ?? key}
-                value={units.to(Number(params[key]), p.unit ?? '')}
-                onChange={(v) => set(key, units.from(v, p.unit ?? ''))}
-              />
-            }
-            help={p.description}
-          >
-            {() => (
-              <Range
-                label={p.title ?? key}
-                value={Number(params[key])}
-                min={p.minimum ?? 0}
-                max={p.maximum ?? 100}
-                step={p.step ?? 1}
-                onChange={(v) => set(key, v)}
-              />
-            )}
-          </Field>
-        ),
-      )}
+      {Object.entries(properties).map(([key, property]) => (
+        <Controller
+          key={key}
+          name={key}
+          control={control}
+          render={({ field, fieldState }) => (
+            <ParamField
+              name={key}
+              property={property}
+              value={field.value}
+              error={fieldState.error?.message}
+              wells={wells}
+              onChange={(value) => {
+                field.onChange(value);
+                props.onChange({ ...params, [key]: value });
+              }}
+            />
+          )}
+        />
+      ))}
     </>
+  );
+}
+
+/** What is wrong with the parameters, at the field that it is about, in the words that the command line has for it. */
+const resolverOf =
+  (step: AnyStep): Resolver<Record<string, unknown>> =>
+  (values) => {
+    const troubles = Object.entries(troublesOfParams(step, values));
+    if (troubles.length === 0) return { values, errors: {} };
+    return {
+      values: {},
+      errors: Object.fromEntries(troubles.map(([key, message]) => [key, { type: 'params', message }])),
+    };
+  };
+
+/** One parameter, with the control that suits what it is. */
+function ParamField(props: {
+  name: string;
+  property: Property;
+  value: unknown;
+  error?: string;
+  wells: string[];
+  onChange(value: unknown): void;
+}) {
+  const { property: p, value, wells, onChange } = props;
+  const units = useUnits();
+  const objects = useProject((s) => s.objects);
+  const facts = { label: p.title ?? props.name, help: p.description, error: props.error };
+  if (p.names === 'formula')
+    return (
+      <FormulaField {...facts} value={String(value ?? '')} units={formulaUnits(objects, wells)} onChange={onChange} />
+    );
+  if (p.names) {
+    const naming = { ...facts, value: String(value ?? ''), held: HELD[p.names](objects, wells), onChange };
+    return p.names === 'tops' || p.names === 'curves' ? (
+      <NameListField {...naming} />
+    ) : (
+      <NameField {...naming} empty={p.optional === true} />
+    );
+  }
+  if (p.type === 'array')
+    return (
+      <RowsField
+        {...facts}
+        columns={p.items?.properties ?? {}}
+        rows={(value as Record<string, unknown>[] | undefined) ?? []}
+        onChange={onChange}
+      />
+    );
+  if (p.enum)
+    return (
+      <Field {...facts}>
+        {(id) => (
+          <Select
+            id={id}
+            value={String(value)}
+            options={(p.enum ?? []).map((v) => ({ value: v, label: v }))}
+            onChange={onChange}
+          />
+        )}
+      </Field>
+    );
+  if (p.type === 'string')
+    return (
+      <Field {...facts}>
+        {(id) => (
+          <input
+            id={id}
+            className={css.typed}
+            aria-invalid={props.error !== undefined}
+            value={String(value ?? '')}
+            onChange={(e) => onChange(e.target.value)}
+          />
+        )}
+      </Field>
+    );
+  return (
+    <Field
+      {...facts}
+      aside={
+        <Typed
+          property={shownIn(units, p)}
+          label={facts.label}
+          value={units.to(Number(value), p.unit ?? '')}
+          onChange={(v) => onChange(units.from(v, p.unit ?? ''))}
+        />
+      }
+    >
+      {() => (
+        <Range
+          label={facts.label}
+          value={Number(value)}
+          min={p.minimum ?? 0}
+          max={p.maximum ?? 100}
+          step={p.step ?? 1}
+          onChange={onChange}
+        />
+      )}
+    </Field>
   );
 }
 
@@ -134,20 +182,6 @@ const HELD: Record<Exclude<Named, 'formula'>, (objects: EarthObject[], wells: st
   curves: curveNames,
   horizon: (objects) => objects.flatMap((o) => (o.kind === 'horizon' ? [o.name] : [])),
 };
-
-/** A parameter that names something which wells have. */
-function Naming(props: {
-  property: Property;
-  names: Exclude<Named, 'formula'>;
-  value: string;
-  held: string[];
-  onChange(v: string): void;
-}) {
-  const { property: p, names, ...rest } = props;
-  const facts = { label: p.title ?? '', help: p.description, ...rest };
-  if (names === 'tops' || names === 'curves') return <NameListField {...facts} />;
-  return <NameField {...facts} empty={p.optional === true} />;
-}
 
 /** A parameter as it reads in the project's units. */
 function shownIn(units: Units, p: Property): Property {

@@ -17,6 +17,7 @@ export interface RowColumn {
 export function RowsField(props: {
   label: string;
   help?: string;
+  error?: string;
   columns: Record<string, RowColumn>;
   rows: Row[];
   onChange(rows: Row[]): void;
@@ -37,7 +38,7 @@ export function RowsField(props: {
     isNumber(name) ? String(Number(units.to(Number(value ?? 0), unitOf(name)).toPrecision(7))) : String(value ?? '');
   const blank = () => Object.fromEntries(names.map((name) => [name, isNumber(name) ? 0 : '']));
   return (
-    <Field label={props.label} help={props.help} aside={String(rows.length)}>
+    <Field label={props.label} help={props.help} error={props.error} aside={String(rows.length)}>
       {() => (
         <div className={css.rows}>
           {rows.length > 0 && (

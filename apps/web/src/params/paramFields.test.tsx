@@ -1,12 +1,12 @@
 // @vitest-environment happy-dom
-import { type AnyStep, defineStep, type InputSpec, number } from '@lithagon/core';
+import { type AnyStep, defineStep, type InputSpec, number, text } from '@lithagon/core';
 import { useState } from 'react';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { initialParams } from '../actions/initial';
 import { useProject } from '../state/project';
 import { fieldOnTheDesk } from '../testing/field';
-import { onPage, screen, within } from '../testing/page';
+import { onPage, screen, waitFor, within } from '../testing/page';
 import { InputField } from '../workbench/steps/InputField';
 import { ParamFields } from './ParamFields';
 
@@ -27,6 +27,7 @@ const step = defineStep({
     ),
     turns: number({ title: 'Turns', description: 'How often.' }, { min: 1, max: 9, initial: 3, whole: true }),
     way: z.enum(['linear', 'curved']).default('linear').meta({ title: 'Way', description: 'Which way.' }),
+    called: text({ title: 'Called', description: 'Its name.' }, 'A', 5),
     layers: z
       .array(z.object({ base: z.string(), v0: z.number().meta({ title: 'Velocity', unit: 'm/s' }) }))
       .default([])
@@ -44,6 +45,19 @@ function Form() {
 }
 const typed = (label: string) => screen.getByRole('textbox', { name: `${label}, typed` });
 beforeEach(() => useProject.setState({ facts: null }));
+
+describe('a text', () => {
+  test('that cannot be used is told of at its field, until it can', async () => {
+    const { hands } = onPage(<Form />);
+    const field = screen.getByRole('textbox', { name: 'Called' });
+    await hands.type(field, 'bcdefg');
+    expect((await screen.findByRole('alert')).textContent).toBe('Called has more than 5 letters.');
+    expect(field.getAttribute('aria-invalid')).toBe('true');
+    await hands.type(field, '{Backspace}{Backspace}');
+    await waitFor(() => expect(screen.queryByRole('alert')).toBeNull());
+    expect(params.called).toBe('Abcde');
+  });
+});
 
 describe('a number', () => {
   test('is typed, with a comma or a point, and held within its range', async () => {

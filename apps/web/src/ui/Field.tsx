@@ -3,7 +3,14 @@ import { type ReactNode, useId } from 'react';
 import css from './ui.module.css';
 
 /** A labelled control: label, unit or value at the right, one line of help under it. */
-export function Field(props: { label: string; aside?: ReactNode; help?: string; children(id: string): ReactNode }) {
+export function Field(props: {
+  label: string;
+  aside?: ReactNode;
+  help?: string;
+  /** What is wrong with its value. */
+  error?: string;
+  children(id: string): ReactNode;
+}) {
   const id = useId();
   return (
     <div className={css.field}>
@@ -12,6 +19,11 @@ export function Field(props: { label: string; aside?: ReactNode; help?: string; 
         {props.aside !== undefined && <span className={`num ${css.aside}`}>{props.aside}</span>}
       </div>
       {props.children(id)}
+      {props.error && (
+        <p className={css.error} role="alert">
+          {props.error}
+        </p>
+      )}
       {props.help && <p className={css.help}>{props.help}</p>}
     </div>
   );

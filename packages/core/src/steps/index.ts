@@ -100,7 +100,7 @@ export { meanSpectrum } from '../conditioning/filter.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
 export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';
-export { checkParams, shownParams } from './params.ts';
+export { checkParams, shownParams, troublesOfParams } from './params.ts';
 export { givenOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';
 export { carrySettings } from './wells/carry.ts';

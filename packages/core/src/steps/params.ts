@@ -18,6 +18,20 @@ export function checkParams(step: AnyStep, params: Record<string, unknown>): Rec
   throw new LithagonError('params', `${step.title}: ${name} ${whyNot(issue, facts?.unit)}.`, { fix });
 }
 
+/** What is wrong with the parameters of a step, by name, each as a sentence; empty where nothing is. */
+export function troublesOfParams(step: AnyStep, params: Record<string, unknown>): Record<string, string> {
+  const { error } = step.params.safeParse(params);
+  const out: Record<string, string> = {};
+  for (const issue of error?.issues ?? []) {
+    const [key, row, column] = issue.path.map(String);
+    if (key === undefined || out[key]) continue;
+    const facts = step.params.shape[key]?.meta() as Partial<ParamFacts> | undefined;
+    const where = row === undefined ? (facts?.title ?? key) : `Row ${Number(row) + 1}${column ? `, ${column},` : ''}`;
+    out[key] = `${where} ${whyNot(issue, facts?.unit)}.`;
+  }
+  return out;
+}
+
 /** What is wrong with a value, as the end of a sentence about it. */
 function whyNot(issue: z.core.$ZodIssue, unit: string | undefined): string {
   const figure = (v: unknown) => `${v}${unit ? ` ${unit}` : ''}`;

@@ -1,8 +1,8 @@
 import type { Fault } from '@lithagon/core';
 import { beginFault } from '../../actions/draw';
+import { pathText } from '../../picture/path';
 import { Button } from '../../ui/Button';
 import { INK, type MapLayerProps, webKind } from '../define';
-import { pathText } from '../mapParts';
 
 /** Sticks as picked; joined along their middles they show the fault's run. */
 function FaultOnMap({ object, domain, selected, place }: MapLayerProps<Fault>) {

@@ -1,8 +1,9 @@
 import { pathOfLine, type SeismicLine } from '@lithagon/core';
 import { useMemo } from 'react';
+import { pathText } from '../../picture/path';
 import { useDesk } from '../../state/desk';
 import type { MapLayerProps } from '../define';
-import { HALO, pathText } from '../mapParts';
+import { HALO } from '../mapParts';
 
 /** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
 export function LineOnMap({ object: line, objects, place }: MapLayerProps<SeismicLine>) {

@@ -1,6 +1,6 @@
 import type { Polygon } from '@lithagon/core';
+import { pathText } from '../../picture/path';
 import { type MapLayerProps, webKind } from '../define';
-import { pathText } from '../mapParts';
 
 /** Areas are dashed, lines as coasts and licences are not. */
 function PolygonOnMap({ object, selected, place }: MapLayerProps<Polygon>) {

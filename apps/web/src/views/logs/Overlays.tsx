@@ -1,4 +1,5 @@
 import type { Proposal, Top } from '@lithagon/core';
+import { pathText } from '../../picture/path';
 import { type LogsDesk, styleOf } from '../../state/logsTemplate';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useUnits } from '../../state/units';
@@ -62,7 +63,7 @@ export function NeighbourCurve({
   const key = first?.track.curves[0];
   const curve = key ? neighbour?.column.curves.get(key) : undefined;
   const own = neighbour?.column.tops.find((t) => t.name === drag.top.name);
-  let d = '';
+  const points: [number, number][] = [];
   if (first && key && curve && own && neighbour) {
     const style = styleOf(key, curve, neighbour.column.well.name, desk.styles);
     for (let md = own.md - 40; md < own.md + 40; md += 0.5) {
@@ -71,13 +72,16 @@ export function NeighbourCurve({
       const f = style.log
         ? Math.log(v / style.from) / Math.log(style.to / style.from)
         : (v - style.from) / (style.to - style.from);
-      d += `${d ? 'L' : 'M'}${(first.box.left + Math.max(0, Math.min(1, f)) * first.box.width).toFixed(1)} ${(y + well.y(drag.md + md - own.md) - well.y(drag.md)).toFixed(1)}`;
+      points.push([
+        first.box.left + Math.max(0, Math.min(1, f)) * first.box.width,
+        y + well.y(drag.md + md - own.md) - well.y(drag.md),
+      ]);
     }
   }
   return (
     <g>
       <line x1={well.left + 40} x2={well.left + well.width} y1={y} y2={y} stroke="var(--verdigris)" strokeWidth={1.6} />
-      <path d={d} className={css.neighbourCurve} />
+      <path d={pathText(points)} className={css.neighbourCurve} />
       <text x={well.left + well.width + 3} y={y + 11}>
         {units.text(drag.md, 'm MD', 1)}
         {neighbour ? `; ${neighbour.column.well.name} laid over` : ''}

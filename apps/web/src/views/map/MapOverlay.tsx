@@ -1,7 +1,8 @@
 import { contourSegments, cornersOf, type EarthObject, type Lattice, toMap, type Volume } from '@lithagon/core';
 import { useMemo } from 'react';
 import { webKindOf } from '../../kinds';
-import { HALO, pathText } from '../../kinds/mapParts';
+import { HALO } from '../../kinds/mapParts';
+import { pathText } from '../../picture/path';
 import { useCursor } from '../../state/cursor';
 import { type Lines, useDesk } from '../../state/desk';
 import { useMapUnit, useUnits } from '../../state/units';

@@ -1,7 +1,8 @@
 import type { EarthObject, Fault, Picks } from '@lithagon/core';
+import { pathText } from '../../picture/path';
 import { useTool } from '../../state/tool';
 import { traceOf } from './geometry';
-import { type Frame, path, scales } from './Overlay';
+import { type Frame, scales } from './Overlay';
 
 /** Picks and fault sticks that lie on a section, and the stick being drawn. */
 export function Handwork({ frame, objects }: { frame: Frame; objects: EarthObject[] }) {
@@ -38,8 +39,8 @@ export function Handwork({ frame, objects }: { frame: Frame; objects: EarthObjec
         const points = stick.map(here).filter((p) => p !== null);
         return points.length === 0 ? null : (
           <g key={n} fill="none">
-            <path d={path(points)} stroke="#fffdf7" strokeWidth={4.6} />
-            <path d={path(points)} stroke="#1f766d" strokeWidth={2} />
+            <path d={pathText(points)} stroke="#fffdf7" strokeWidth={4.6} />
+            <path d={pathText(points)} stroke="#1f766d" strokeWidth={2} />
             {points.map(([px, py]) => (
               <circle key={`${px} ${py}`} cx={px} cy={py} r={3.2} fill="#fffdf7" stroke="#1f766d" strokeWidth={1.5} />
             ))}

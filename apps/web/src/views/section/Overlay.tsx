@@ -2,6 +2,7 @@ import type { EarthObject, Fault, Horizon } from '@lithagon/core';
 import { windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { colorOf } from '../../kinds';
+import { pathText } from '../../picture/path';
 import { useCursor } from '../../state/cursor';
 import { usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
@@ -24,9 +25,6 @@ export const scales = ({ window, box }: Frame) => ({
   x: scaleLinear([window.x0, window.x1], [box.left, box.left + box.width]),
   y: scaleLinear([window.y0, window.y1], [box.top, box.top + box.height]),
 });
-
-export const path = (points: [number, number][]) =>
-  points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('');
 
 /** Ticks outside the data: line numbers on top, TWT or depth at the left, and which way the section faces. */
 export function Axes(frame: Frame) {
@@ -94,15 +92,10 @@ function HorizonLine(props: { frame: Frame; horizon: Horizon; color: string; old
   const values = useArray(horizon.id, horizon.revision, horizon.values);
   if (!values) return null;
   const { x, y } = scales(frame);
-  const parts: [number, number][][] = [[]];
-  for (const [t, v] of horizonAlong(frame.line, horizon, values))
-    if (Number.isNaN(v)) parts.push([]);
-    else parts[parts.length - 1].push([x(t), y(v)]);
-  const d = parts
-    .filter((p) => p.length > 1)
-    .map(path)
-    .join('');
-  const first = parts.find((p) => p.length > 1)?.[0];
+  const points = horizonAlong(frame.line, horizon, values).map(([t, v]): [number, number] => [x(t), y(v)]);
+  const d = pathText(points);
+  // the name stands where more than a lone point begins
+  const first = points.find(([, v], n) => Number.isFinite(v) && Number.isFinite(points[n + 1]?.[1]));
   return (
     <g fill="none" strokeLinejoin="round">
       <path d={d} stroke="#fffdf7" strokeOpacity={0.85} strokeWidth={3.6} />
@@ -150,7 +143,7 @@ function FaultLine({ frame, fault }: { frame: Frame; fault: Fault }) {
   const { x, y } = scales(frame);
   const d = faultAlong(frame.line, fault)
     .map(([a, va, b, vb]) =>
-      path([
+      pathText([
         [x(a), y(va)],
         [x(b), y(vb)],
       ]),
@@ -173,8 +166,8 @@ function WellLine({ frame, well }: { frame: Frame; well: ShownWell }) {
   const [top] = points;
   return (
     <g fill="none">
-      <path d={path(points)} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4} />
-      <path d={path(points)} stroke="#17191b" strokeWidth={1.5} />
+      <path d={pathText(points)} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4} />
+      <path d={pathText(points)} stroke="#17191b" strokeWidth={1.5} />
       <Label
         x={top[0]}
         y={Math.max(frame.box.top + 14, top[1] + 14)}
@@ -228,7 +221,7 @@ function LitUp({ frame, well }: { frame: Frame; well: ShownWell }) {
           const [trace] = traceOf(frame.line, px, py);
           return [x(trace), y(frame.domain === 'twt' ? twt : tvdss)] as [number, number];
         });
-        return <path key={from} d={path(ends)} stroke={now.color} strokeWidth={7} strokeOpacity={0.85} />;
+        return <path key={from} d={pathText(ends)} stroke={now.color} strokeWidth={7} strokeOpacity={0.85} />;
       })}
     </g>
   );

@@ -1,5 +1,6 @@
 import type { Tie } from '@lithagon/core';
 import type { ScaleLinear } from 'd3-scale';
+import { pathText } from '../../picture/path';
 import { figure } from '../../ui/format';
 import css from './Tie.module.css';
 
@@ -64,15 +65,15 @@ export function Wiggles(props: {
     <g className={css.wiggle}>
       {props.traces.map(({ x, values }) => {
         const middle = box.left + x * box.width;
-        let d = '';
+        const points: [number, number][] = [];
         for (let k = Math.max(0, Math.ceil((from - first) / step)); k < values.length; k++) {
           const t = first + k * step;
           if (t > to) break;
           if (Number.isNaN(values[k])) continue;
           const at = Math.max(box.left, Math.min(box.left + box.width, middle + values[k] * props.scale));
-          d += `${d ? 'L' : 'M'}${at.toFixed(1)} ${y(t).toFixed(1)}`;
+          points.push([at, y(t)]);
         }
-        return <path key={x} d={d} />;
+        return <path key={x} d={pathText(points)} />;
       })}
     </g>
   );

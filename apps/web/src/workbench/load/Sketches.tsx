@@ -1,5 +1,6 @@
 import type { FileReport } from '@lithagon/core';
 import { cornersOf, extentOf } from '@lithagon/core';
+import { pathText } from '../../picture/path';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import css from './LoadSheet.module.css';
@@ -28,11 +29,17 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
   const [[x0, x1], [y0, y1]] = [extentOf(core.map((p) => p[0])), extentOf(core.map((p) => p[1]))];
   const span = Math.max(x1 - x0, y1 - y0, 1) * 1.25;
   const [cx, cy] = [(x1 + x0) / 2, (y1 + y0) / 2];
-  const at = ([x, y]: [number, number]) =>
-    `${(((x - cx) / span + 0.5) * 300).toFixed(1)} ${((0.5 - (y - cy) / span) * 300).toFixed(1)}`;
+  const place = ([x, y]: [number, number]): [number, number] => [
+    ((x - cx) / span + 0.5) * 300,
+    (0.5 - (y - cy) / span) * 300,
+  ];
+  const at = (p: [number, number]) =>
+    place(p)
+      .map((v) => v.toFixed(1))
+      .join(' ');
   // kilometres where metres are shown, else thousands of feet
   const wide = `${(units.to(span, 'm') / 1000).toFixed(1)} ${units.of('m') === 'm' ? 'km' : `thousand ${units.of('m')}`}`;
-  const d = (line: [number, number][]) => line.map((p, n) => `${n ? 'L' : 'M'}${at(p)}`).join('');
+  const d = (line: [number, number][]) => pathText(line.map(place));
   return (
     <figure className={css.sketch}>
       <svg viewBox="0 0 300 300" role="img" aria-label="Map sketch of the files">

@@ -2,6 +2,7 @@ import type { AnyStep, Volume } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
 import { forViews, unwrap } from '../../compute/pool';
+import { pathText } from '../../picture/path';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { clampLine } from '../../views/common/survey';
@@ -31,8 +32,7 @@ export function Response(props: { step: AnyStep; params: Record<string, unknown>
   const nyquist = hz[hz.length - 1];
   const x = (f: number) => LEFT + (f / nyquist) * (W - LEFT - 4);
   const y = (d: number) => 4 + (Math.max(FLOOR, Math.min(0, d)) / FLOOR) * (H - BOTTOM - 4);
-  const path = (values: number[]) =>
-    values.map((v, n) => `${n ? 'L' : 'M'}${x(hz[n]).toFixed(1)} ${y(v).toFixed(1)}`).join('');
+  const path = (values: number[]) => pathText(values.map((v, n) => [x(hz[n]), y(v)]));
   const gains = hz.map((f) => 20 * Math.log10((step.response?.(params, f) ?? 1) + 1e-6));
   const ticks = scaleLinear().domain([0, nyquist]).ticks(5);
   return (
