@@ -4,7 +4,7 @@ import { curvesOf } from './curves.ts';
 import { topsOf } from './wells.ts';
 
 /** What a formula may name of every well beside its curves. */
-export const DEPTHS = ['MD', 'TVDSS'];
+const DEPTHS = ['MD', 'TVDSS'];
 
 const distinct = (names: string[]) => [...new Set(names)];
 

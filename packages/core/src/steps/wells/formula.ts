@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import { curveOf } from '../../project/wells/curves.ts';
-import { DEPTHS } from '../../project/wells/names.ts';
+import { formulaUnits } from '../../project/wells/names.ts';
 import { evaluateFormula, type Variable } from '../../wells/formula.ts';
 import { text } from '../define.ts';
 import { Left, wellStep } from './perWell.ts';
@@ -47,10 +47,13 @@ export const formula = wellStep({
     for (const well of wells)
       try {
         const none = new Float32Array(0);
-        const variables = named(p.formula, (name) => curveOf(objects, well.name, name)).map(
-          ({ word, found }): [string, Variable] => [word, { values: none, unit: found.curve.unit }],
-        );
-        for (const name of DEPTHS) variables.push([name, { values: none, unit: 'm' }]);
+        // all that could be named, so that a refusal can say what there is
+        const variables = [...formulaUnits(objects, [well.name])].map(([name, of]): [string, Variable] => [
+          name,
+          { values: none, unit: of },
+        ]);
+        for (const { word, found } of named(p.formula, (name) => curveOf(objects, well.name, name)))
+          variables.push([word, { values: none, unit: found.curve.unit }]);
         unit = (await evaluateFormula(p.formula, new Map(variables), 0, p.unit)).unit;
       } catch (cause) {
         if (!noCurve(cause) || without.length === wells.length - 1) throw cause;
