@@ -6,6 +6,11 @@ const sources = {
   ssr: { resolve: { conditions: ['source', 'node', 'import'] } },
 };
 
+/** Tests of what is one for the whole page: its state, its database, its workers. */
+const WITH_STATE = ['actions', 'compute', 'state', 'storage', 'stages', 'start', 'workbench'].map(
+  (room) => `apps/web/src/${room}/**/*.test.ts`,
+);
+
 export default defineConfig({
   test: {
     // one fewer than there are processors would be the default: half of them on a small machine
@@ -29,9 +34,19 @@ export default defineConfig({
       {
         ...sources,
         test: {
+          name: 'parts of the page',
+          include: ['apps/web/src/**/*.test.ts'],
+          exclude: WITH_STATE,
+          testTimeout: 60000,
+          isolate: false,
+        },
+      },
+      {
+        ...sources,
+        test: {
           name: 'page',
           // a file has a page, a database and workers of its own
-          include: ['apps/web/src/**/*.test.{ts,tsx}'],
+          include: ['apps/web/src/**/*.test.tsx', ...WITH_STATE],
           testTimeout: 60000,
         },
       },

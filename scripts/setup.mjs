@@ -1,5 +1,5 @@
 // What every command does first on a fresh machine: install the packages, once for each lockfile.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -19,6 +19,15 @@ export function keepStdoutForFigures() {
 export function run(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: root, stdio: ['inherit', stdout, 'inherit'], ...options });
   return done.status === 0;
+}
+
+/** Run a command beside what comes next. @returns whether it succeeded, once it has ended */
+export function beside(command, args) {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', stdout, 'inherit'] });
+  return new Promise((resolve) => {
+    child.once('error', () => resolve(false));
+    child.once('close', (code) => resolve(code === 0));
+  });
 }
 
 export function must(command, args, options) {
@@ -68,15 +77,21 @@ export function buildPackages() {
 /** What the built application is made from. */
 const SOURCES = ['package-lock.json', 'tsconfig.base.json', 'packages', 'apps'];
 
-/** Build kernels, packages and the web application, where anything of them has changed since they were built. */
-export function build() {
+/**
+ * Build kernels, packages and the web application, where anything of them has changed since they were built.
+ * @param begin called once the packages are there, before the application is built
+ */
+export function build(begin) {
   // it lies in what the build makes anew, so that no other build can be taken for this one
   const note = `${root}/apps/web/dist/built-from`;
   const stamp = stampOf(root, SOURCES);
   const built = ['packages/core/dist/index.js', 'packages/kernels/build'].every((path) =>
     existsSync(`${root}/${path}`),
   );
-  if (built && existsSync(note) && readFileSync(note, 'utf8') === stamp) return;
-  must('npm', ['run', '--silent', 'build']);
+  const fresh = built && existsSync(note) && readFileSync(note, 'utf8') === stamp;
+  if (!fresh) buildPackages();
+  begin?.();
+  if (fresh) return;
+  must('npm', ['run', '--silent', 'build:web']);
   writeFileSync(note, stamp);
 }
