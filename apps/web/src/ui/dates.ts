@@ -1,4 +1,7 @@
-import { format, formatDistanceToNowStrict, isValid, parseISO } from 'date-fns';
+import { format } from 'date-fns/format';
+import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
+import { isValid } from 'date-fns/isValid';
+import { parseISO } from 'date-fns/parseISO';
 
 /** A moment as lists show it, in the time of the place where one sits: “2026-03-01 14:05”. */
 export function listed(iso: string): string {
