@@ -15,7 +15,7 @@ export function volumeOf(shape) {
     domain: 'twt',
     quantity: 'amplitude',
     unit: '',
-    lattice: {
+    binGrid: {
       inline: { first: 1, step: 1, count: ni },
       crossline: { first: 1, step: 1, count: nj },
       origin: [0, 0],

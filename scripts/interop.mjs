@@ -78,12 +78,12 @@ await write(horizon, 'horizon.tif', 'tif');
 await write(wells[0], 'well.vtp', 'vtp');
 await write(outline, 'outline.geojson', 'geojson');
 
-const { lattice, vertical } = volume;
-const [ni, nj, nk] = [lattice.inline.count, lattice.crossline.count, vertical.count];
+const { binGrid, vertical } = volume;
+const [ni, nj, nk] = [binGrid.inline.count, binGrid.crossline.count, vertical.count];
 const raw = (name, values) =>
   writeFileSync(join(dir, name), new Uint8Array(values.buffer, values.byteOffset, values.byteLength));
 raw('samples.f32', await readInlines(store, volume, 0, ni));
-const place = (c) => Float64Array.from({ length: ni * nj }, (_, n) => toMap(lattice, Math.floor(n / nj), n % nj)[c]);
+const place = (c) => Float64Array.from({ length: ni * nj }, (_, n) => toMap(binGrid, Math.floor(n / nj), n % nj)[c]);
 raw('x.f64', place(0));
 raw('y.f64', place(1));
 raw('horizon.f32', await readWhole(store, horizon.values));
@@ -91,11 +91,11 @@ writeFileSync(
   join(dir, 'expected.json'),
   JSON.stringify({
     shape: [ni, nj, nk],
-    inlines: Array.from({ length: ni }, (_, n) => inlineAt(lattice, n)),
-    crosslines: Array.from({ length: nj }, (_, n) => crosslineAt(lattice, n)),
+    inlines: Array.from({ length: ni }, (_, n) => inlineAt(binGrid, n)),
+    crosslines: Array.from({ length: nj }, (_, n) => crosslineAt(binGrid, n)),
     times: Array.from({ length: nk }, (_, n) => vertical.first + n * vertical.step),
-    horizon: [horizon.lattice.inline.count, horizon.lattice.crossline.count],
-    origin: horizon.lattice.origin,
+    horizon: [horizon.binGrid.inline.count, horizon.binGrid.crossline.count],
+    origin: horizon.binGrid.origin,
   }),
 );
 const { status } = spawnSync(PYTHON, [join(import.meta.dirname, '../interop/check.py'), dir], { stdio: 'inherit' });

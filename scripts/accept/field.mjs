@@ -44,11 +44,11 @@ export function workUp(seed) {
   };
   /** An array of a horizon as a function of inline and crossline number. */
   const gridOf = (name, array = 'values') => {
-    const { [array]: ref, lattice } = named('horizon', name);
+    const { [array]: ref, binGrid } = named('horizon', name);
     const bytes = readFileSync(join(project, 'arrays', ref.key, 'c/0/0'));
     const data = new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
     return (inline, crossline) =>
-      data[(inline - lattice.inline.first) * lattice.crossline.count + crossline - lattice.crossline.first];
+      data[(inline - binGrid.inline.first) * binGrid.crossline.count + crossline - binGrid.crossline.first];
   };
   return {
     seed,

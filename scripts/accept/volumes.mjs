@@ -26,7 +26,7 @@ function grossFromTruth(work, truth) {
   // far corners, since places are written to the centimetre
   const [o, p, q] = [at(1000, 2000), at(1159, 2000), at(1000, 2199)];
   const axis = (first, count) => ({ first, step: 1, count });
-  const lattice = {
+  const binGrid = {
     inline: axis(1000, rows),
     crossline: axis(2000, columns),
     origin: o,
@@ -37,7 +37,7 @@ function grossFromTruth(work, truth) {
   const rock = { gas: whole, oil: whole, oilFactor: 1, gasFactor: 1 };
   const inside = insideRings([features[0].geometry.coordinates[0]]);
   const { goc_m: goc, owc_m: owc } = truth.contacts;
-  const made = inPlace(lattice, surface('tolven-top.csv'), surface('tolven-base.csv'), inside, { goc, owc }, rock);
+  const made = inPlace(binGrid, surface('tolven-top.csv'), surface('tolven-base.csv'), inside, { goc, owc }, rock);
   return made.grossRock / truth.grossRockVolume_m3 - 1;
 }
 

@@ -1,4 +1,4 @@
-import type { EarthObject, Lattice, ObjectOf, Store } from '@lithagon/core';
+import type { BinGrid, EarthObject, ObjectOf, Store } from '@lithagon/core';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { readWhole } from '../../../packages/core/src/storage/arrays.ts';
 import { zipOf } from '../../../packages/core/src/testing/hostileParcels.ts';
@@ -39,7 +39,7 @@ const first = <K extends EarthObject['kind']>(objects: EarthObject[], kind: K) =
   return found as ObjectOf<K>;
 };
 /** Map position of the middle of the first cell, and the ways between cells. */
-const near = ({ origin, perInline, perCrossline }: Lattice, wanted: [number, number][], off = 0.01) =>
+const near = ({ origin, perInline, perCrossline }: BinGrid, wanted: [number, number][], off = 0.01) =>
   [origin, perInline, perCrossline].forEach((found, n) => {
     expect(Math.hypot(found[0] - wanted[n][0], found[1] - wanted[n][1])).toBeLessThan(off);
   });
@@ -52,7 +52,7 @@ const surface =
   (values: number[] = VALUES, places = CENTRES) =>
   async (objects: EarthObject[], store: Store) => {
     const horizon = first(objects, 'horizon');
-    near(horizon.lattice, places);
+    near(horizon.binGrid, places);
     const found = Array.from(await readWhole(store, horizon.values));
     expect(found.length).toBe(values.length);
     found.forEach((v, n) => {
@@ -272,9 +272,9 @@ async function files(): Promise<Foreign[]> {
       bytes: makeTiff({ ...TIFF, corner: [57, -21.2], pixel: 0.001, keys: { 1024: 2, 2048: 4326 } }),
       declare: DEPTH,
       holds: (objects) => {
-        const { lattice } = first(objects, 'horizon');
-        expect(lattice.origin[0]).toBeCloseTo(500_052, -1);
-        expect(Math.hypot(...lattice.perCrossline)).toBeCloseTo(103.8, 0);
+        const { binGrid } = first(objects, 'horizon');
+        expect(binGrid.origin[0]).toBeCloseTo(500_052, -1);
+        expect(Math.hypot(...binGrid.perCrossline)).toBeCloseTo(103.8, 0);
       },
       says: /Converted/,
     },
@@ -318,7 +318,7 @@ async function files(): Promise<Foreign[]> {
         },
       ]),
       declare: DEPTH,
-      holds: (objects) => near(first(objects, 'horizon').lattice, [CENTRES[0], CENTRES[2], CENTRES[1]]),
+      holds: (objects) => near(first(objects, 'horizon').binGrid, [CENTRES[0], CENTRES[2], CENTRES[1]]),
     },
     {
       file: 'packed.nc',
@@ -405,14 +405,14 @@ async function files(): Promise<Foreign[]> {
       is: 'a square netCDF-4 whose axes are exchanged, with scales',
       bytes: await square(true),
       declare: DEPTH,
-      holds: (objects) => near(first(objects, 'horizon').lattice, [CENTRES[0], CENTRES[2], CENTRES[1]]),
+      holds: (objects) => near(first(objects, 'horizon').binGrid, [CENTRES[0], CENTRES[2], CENTRES[1]]),
     },
     {
       file: 'square-bare.nc',
       is: 'a square netCDF-4 without scales',
       bytes: await square(false),
       declare: DEPTH,
-      holds: (objects) => near(first(objects, 'horizon').lattice, CENTRES),
+      holds: (objects) => near(first(objects, 'horizon').binGrid, CENTRES),
     },
     {
       file: 'four-cut.h5',

@@ -47,10 +47,10 @@ const whole =
     const { format, inlines, crosslines, samples, origin, perInline, perCrossline } = { ...SPEC, ...spec };
     const [volume] = objects as Volume[];
     expect(volume.kind).toBe('volume');
-    const { lattice } = volume;
-    expect([lattice.inline.count, lattice.crossline.count]).toEqual([inlines.length, crosslines.length]);
+    const { binGrid } = volume;
+    expect([binGrid.inline.count, binGrid.crossline.count]).toEqual([inlines.length, crosslines.length]);
     if (place) {
-      const near = [lattice.origin, lattice.perInline, lattice.perCrossline];
+      const near = [binGrid.origin, binGrid.perInline, binGrid.perCrossline];
       [origin, perInline, perCrossline].forEach((wanted, n) => {
         expect(Math.abs(near[n][0] - wanted[0])).toBeLessThan(0.3);
         expect(Math.abs(near[n][1] - wanted[1])).toBeLessThan(0.3);
@@ -178,11 +178,11 @@ const dms = (degrees: number) => {
   return Math.sign(degrees) * (d * 1e4 + m * 100 + ((size % 1) * 60 - m) * 60);
 };
 const placedInDegrees = (objects: unknown[]) => {
-  const [{ lattice }] = objects as Volume[];
+  const [{ binGrid }] = objects as Volume[];
   // 57° E 21.2° S lies on the central meridian of UTM zone 40 S; a thousandth of a degree is 103.9 by 110.7 m there
-  expect(lattice.origin[0]).toBeCloseTo(500_000, -1);
-  expect(Math.hypot(...lattice.perCrossline)).toBeCloseTo(103.8, 0);
-  expect(Math.hypot(...lattice.perInline)).toBeCloseTo(110.7, 0);
+  expect(binGrid.origin[0]).toBeCloseTo(500_000, -1);
+  expect(Math.hypot(...binGrid.perCrossline)).toBeCloseTo(103.8, 0);
+  expect(Math.hypot(...binGrid.perInline)).toBeCloseTo(110.7, 0);
 };
 
 const blank = (bytes: number[]) =>
@@ -193,7 +193,7 @@ const blank = (bytes: number[]) =>
   );
 const PLACES = [73, 77, 81, 85, 181, 185];
 const localGrid = (objects: unknown[]) => {
-  expect((objects as Volume[])[0].lattice.local).toBe(true);
+  expect((objects as Volume[])[0].binGrid.local).toBe(true);
 };
 const withBytes = (more: number, fill: (bytes: Uint8Array, from: number) => void) =>
   made({}, (_, bytes) => {
@@ -320,8 +320,8 @@ const FILES: Foreign[] = [
     bytes: blank(PLACES),
     declare: [...TWT, 'bins=12.5x50'],
     holds: (objects) => {
-      const [{ lattice }] = objects as Volume[];
-      expect(lattice).toMatchObject({ local: true, perInline: [0, 12.5], perCrossline: [50, 0] });
+      const [{ binGrid }] = objects as Volume[];
+      expect(binGrid).toMatchObject({ local: true, perInline: [0, 12.5], perCrossline: [50, 0] });
     },
     says: /bins of 12\.50 × 50\.00/,
   },

@@ -404,7 +404,7 @@ const FILES: Foreign[] = [
       ),
     ),
     holds: (objects) =>
-      expect(first(objects, 'horizon').lattice.crossline.count * first(objects, 'horizon').lattice.inline.count).toBe(
+      expect(first(objects, 'horizon').binGrid.crossline.count * first(objects, 'horizon').binGrid.inline.count).toBe(
         30,
       ),
   },

@@ -9,12 +9,12 @@ export {
   selected,
 } from './crossplot/points.ts';
 export { trendsFor } from './crossplot/trends.ts';
+export * from './earth/binGrid.ts';
 export * from './earth/crs.ts';
 export { DATUM_SHIFTS, type DatumShift } from './earth/datumShifts.ts';
 export { alongRoute, type DatumRoute, datumOf, datumRoute } from './earth/datums.ts';
 export { type Units, unitsOf } from './earth/display.ts';
 export * from './earth/errors.ts';
-export * from './earth/lattice.ts';
 export * from './earth/objects.ts';
 export * from './earth/quantities.ts';
 export { visible } from './earth/text.ts';

@@ -191,13 +191,13 @@ export async function place(
       throw new LithagonError('place', `${object.name} is a ${object.kind}, not a volume.`, { object: object.name });
     };
     const volume = volumeNamed(name);
-    if (!volume.lattice.local)
+    if (!volume.binGrid.local)
       throw new LithagonError('place', `${volume.name} has its place already.`, {
         object: volume.name,
         fix: 'Only volumes without coordinates are placed.',
       });
-    const { lattice } = volume;
-    const placed = like === undefined ? placedAt(lattice, bins) : placedLike(lattice, volumeNamed(like).lattice);
+    const { binGrid } = volume;
+    const placed = like === undefined ? placedAt(binGrid, bins) : placedLike(binGrid, volumeNamed(like).binGrid);
     await store.commit({ put: [placedVolume(volume, placed)] });
     output.out(`${volume.name} has its place.`);
   });

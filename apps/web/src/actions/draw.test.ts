@@ -21,7 +21,7 @@ beforeEach(async () => {
   await openWith([seismic]);
 });
 
-const line = () => sectionLine(seismic.lattice, 'inline', INLINE);
+const line = () => sectionLine(seismic.binGrid, 'inline', INLINE);
 const tool = () => {
   const { tool: now } = useTool.getState();
   if (now?.kind !== 'pick') throw new Error('picks are being made');

@@ -1,11 +1,11 @@
 import {
   type AnyStep,
   askedInputs,
+  type BinGrid,
   companionsOf,
   curveNames,
   type EarthObject,
   type InputSpec,
-  type Lattice,
   listed,
   type Named,
   paramsSchema,
@@ -56,11 +56,11 @@ const only = (names: string, held: string[]) =>
     .join(', ');
 
 /** Whether a well passes the bins of a survey somewhere on its way: its head may stand beside it. */
-function passes(lattice: Lattice, objects: EarthObject[], well: Well): boolean {
+function passes(binGrid: BinGrid, objects: EarthObject[], well: Well): boolean {
   const { x, y } = pathOf(objects, well);
   return x.some((_, n) => {
-    const [i, j] = toIndex(lattice, x[n], y[n]);
-    return i >= 0 && j >= 0 && i <= lattice.inline.count - 1 && j <= lattice.crossline.count - 1;
+    const [i, j] = toIndex(binGrid, x[n], y[n]);
+    return i >= 0 && j >= 0 && i <= binGrid.inline.count - 1 && j <= binGrid.crossline.count - 1;
   });
 }
 
@@ -79,7 +79,7 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
   const inputs: Record<string, string[]> = {};
   const read = objects.filter((o) => o.kind === 'volume' && roles.some(([, spec]) => unfit(spec, o) === null));
   const survey = (read.find((o) => o.id === shown) ?? read[0]) as Volume | undefined;
-  const inside = (o: EarthObject) => !survey || o.kind !== 'well' || passes(survey.lattice, objects, o);
+  const inside = (o: EarthObject) => !survey || o.kind !== 'well' || passes(survey.binGrid, objects, o);
   for (const [n, [role, spec]] of roles.entries()) {
     const fits = fitting(spec, objects);
     if (spec.many) {

@@ -15,6 +15,6 @@ export function stepLine(times: number): void {
   const volume = shownVolume(useProject.getState().objects, chosen);
   if (!volume) return;
   useDesk.setState({
-    lines: { ...lines, [plane]: clampLine(volume.lattice, plane, lines[plane] + times * increment) },
+    lines: { ...lines, [plane]: clampLine(volume.binGrid, plane, lines[plane] + times * increment) },
   });
 }

@@ -30,11 +30,11 @@ describe('an object opens where it is seen', () => {
     const well = of('well');
     if (well.kind !== 'well') throw new Error('not a well');
     showObject(well);
-    const [i, j] = toIndex(field.seismic.lattice, well.x, well.y).map(Math.round);
+    const [i, j] = toIndex(field.seismic.binGrid, well.x, well.y).map(Math.round);
     expect(useDesk.getState().lines).toMatchObject({ inline: i, crossline: j });
     // one far outside is passed as near as the survey comes
     showObject({ ...well, x: 1e6, y: -1e6 });
-    const { inline, crossline } = field.seismic.lattice;
+    const { inline, crossline } = field.seismic.binGrid;
     expect(useDesk.getState().lines.inline).toBeLessThan(inline.count);
     expect(useDesk.getState().lines.crossline).toBeLessThan(crossline.count);
     expect(useDesk.getState().lines.inline).toBeGreaterThanOrEqual(0);

@@ -21,8 +21,8 @@ export async function gatherPlot(store: Store, objects: EarthObject[], request: 
   const points = await plotPoints(store, objects, request);
   const key = `plot-${next++}`;
   const of = objects.find((o) => o.id === request.x.of);
-  const lattice = of && 'lattice' in of ? of.lattice : undefined;
-  held.set(key, { points, bins: lattice ? lattice.inline.count * lattice.crossline.count : 0 });
+  const binGrid = of && 'binGrid' in of ? of.binGrid : undefined;
+  held.set(key, { points, bins: binGrid ? binGrid.inline.count * binGrid.crossline.count : 0 });
   for (const old of held.keys()) if (held.size > 2) held.delete(old);
   // percentiles from an even part: outliers are seen on zooming out
   const thin = (v: Float32Array) =>

@@ -5,7 +5,7 @@ export interface PlotSelection {
   color: string;
   /** Intervals of measured depth by the name of the well. */
   wells: Map<string, [number, number][]>;
-  /** Bins of a lattice that hold selected points, `[inline][crossline]`, and whose lattice it is (id of a map or volume). */
+  /** Bins of a bin grid that hold selected points, `[inline][crossline]`, and whose bin grid it is (id of a map or volume). */
   bins: { of: string; mask: Uint8Array } | null;
   /** Of volumes, what a sample must pass to be selected: ids, a ring of their values, and where it lies. */
   samples: {

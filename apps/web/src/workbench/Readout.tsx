@@ -29,7 +29,7 @@ export function Readout() {
   const map = useMapUnit();
   const chosen = useDesk((s) => s.volume);
   const volume = shownVolume(objects, chosen);
-  const index = at && volume ? toIndex(volume.lattice, at.x, at.y) : null;
+  const index = at && volume ? toIndex(volume.binGrid, at.x, at.y) : null;
   return (
     <footer className={css.readout}>
       {at ? (
@@ -38,8 +38,8 @@ export function Readout() {
           <Pair name="Y" value={formatCoordinate(at.y / map.metres)} unit={map.unit} />
           {index && volume && (
             <>
-              <Pair name="IL" value={inlineAt(volume.lattice, Math.round(index[0])).toFixed(0)} />
-              <Pair name="XL" value={crosslineAt(volume.lattice, Math.round(index[1])).toFixed(0)} />
+              <Pair name="IL" value={inlineAt(volume.binGrid, Math.round(index[0])).toFixed(0)} />
+              <Pair name="XL" value={crosslineAt(volume.binGrid, Math.round(index[1])).toFixed(0)} />
             </>
           )}
           {at.vertical !== null && (

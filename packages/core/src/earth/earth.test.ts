@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { type BinGrid, binArea, cornersOf, sameBins, sameSamples, toIndex, toMap, windOf } from './binGrid.ts';
 import { searchCrs } from './crs.ts';
 import { crsTable } from './crsTable.ts';
 import { asLithagonError, LithagonError, stopIf } from './errors.ts';
-import { binArea, cornersOf, type Lattice, sameBins, sameSamples, toIndex, toMap, windOf } from './lattice.ts';
 import { dimensionOf, factor, unitNamed } from './units.ts';
 
-const lattice = (angle: number, bin: number, flip: boolean): Lattice => {
+const binGrid = (angle: number, bin: number, flip: boolean): BinGrid => {
   const [c, s] = [Math.cos(angle) * bin, Math.sin(angle) * bin];
   const sign = flip ? -1 : 1;
   return {
@@ -17,19 +17,19 @@ const lattice = (angle: number, bin: number, flip: boolean): Lattice => {
     perCrossline: [c, s],
   };
 };
-const anyLattice = fc
+const anyBinGrid = fc
   .record({
     angle: fc.double({ min: 0, max: 6.28, noNaN: true }),
     bin: fc.constantFrom(6.25, 12.5, 25),
     flip: fc.boolean(),
   })
-  .map((r) => lattice(r.angle, r.bin, r.flip));
+  .map((r) => binGrid(r.angle, r.bin, r.flip));
 
-describe('lattice', () => {
+describe('binGrid', () => {
   test('index to map and back, either handedness', () => {
     fc.assert(
       fc.property(
-        anyLattice,
+        anyBinGrid,
         fc.double({ min: -20, max: 90, noNaN: true }),
         fc.double({ min: -20, max: 90, noNaN: true }),
         (l, i, j) => {
@@ -41,16 +41,16 @@ describe('lattice', () => {
     );
   });
   test('area, corners and likeness', () => {
-    const a = lattice(0.4, 25, false);
+    const a = binGrid(0.4, 25, false);
     expect(binArea(a)).toBeCloseTo(625, 6);
     expect(cornersOf(a)).toHaveLength(4);
-    expect(sameBins(a, lattice(0.4, 25, false))).toBe(true);
+    expect(sameBins(a, binGrid(0.4, 25, false))).toBe(true);
     expect(sameBins(a, { ...a, origin: [a.origin[0] + 0.1, a.origin[1]] })).toBe(true);
     expect(sameBins(a, { ...a, origin: [a.origin[0] + 5, a.origin[1]] })).toBe(false);
     expect(sameBins(a, { ...a, inline: { ...a.inline, count: 49 } })).toBe(false);
   });
   test('volumes have the same samples where domain, bins and every time are the same', () => {
-    const a = { domain: 'twt', lattice: lattice(0.4, 25, false), vertical: { first: 0, step: 4, count: 500 } };
+    const a = { domain: 'twt', binGrid: binGrid(0.4, 25, false), vertical: { first: 0, step: 4, count: 500 } };
     expect(sameSamples(a, { ...a, vertical: { first: 0.01, step: 4, count: 500 } })).toBe(true);
     for (const vertical of [
       { first: 2, step: 4, count: 500 },
@@ -59,8 +59,8 @@ describe('lattice', () => {
     ])
       expect(sameSamples(a, { ...a, vertical })).toBe(false);
     expect(sameSamples(a, { ...a, domain: 'depth' })).toBe(false);
-    const beside = { ...a.lattice, origin: [a.lattice.origin[0] + 25, a.lattice.origin[1]] as [number, number] };
-    expect(sameSamples(a, { ...a, lattice: beside })).toBe(false);
+    const beside = { ...a.binGrid, origin: [a.binGrid.origin[0] + 25, a.binGrid.origin[1]] as [number, number] };
+    expect(sameSamples(a, { ...a, binGrid: beside })).toBe(false);
   });
   test.each([
     [1, 0, 'E'],

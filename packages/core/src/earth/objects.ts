@@ -51,8 +51,16 @@ const known = z.discriminatedUnion('kind', [
 ]);
 export type EarthObject = z.infer<typeof known>;
 
+/** An object with what it was kept under by versions before: its bin grid as `lattice`. */
+function inWordsOfNow(raw: unknown): unknown {
+  if (typeof raw !== 'object' || raw === null || !('lattice' in raw) || 'binGrid' in raw) return raw;
+  const { lattice, ...rest } = raw;
+  return { ...rest, binGrid: lattice };
+}
+
 /** The schema that an object passes: that of its kind, one made known later included. */
-export const objectSchema: z.ZodType<EarthObject> = z.unknown().transform((raw, context) => {
+export const objectSchema: z.ZodType<EarthObject> = z.unknown().transform((given, context) => {
+  const raw = inWordsOfNow(given);
   const schema = schemaNamed((raw as { kind?: unknown } | null)?.kind) ?? known;
   const parsed = schema.safeParse(raw);
   if (parsed.success) return parsed.data as EarthObject;

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { Volume } from '../earth/objects.ts';
 import { outOfDate } from '../project/catalogue/staleness.ts';
 import { defineStep, forgetStep, localOf, number, registerStep, runStep, tryOn, tryRegion } from '../steps/index.ts';
@@ -86,14 +86,14 @@ describe('a step of two volumes in and two out', () => {
     const store = memoryStore();
     const first = await madeVolume(store, () => 0, { name: 'One', samples: 21, first: 100, step: 4 });
     // half as many lines, turned with the first; every 8 ms; a plane, which interpolation leaves as it is
-    const half: Lattice = {
+    const half: BinGrid = {
       ...TURNED,
       inline: { ...TURNED.inline, step: 2, count: 6 },
       perInline: [2 * TURNED.perInline[0], 2 * TURNED.perInline[1]],
     };
     const second = await madeVolume(store, (i, j, k) => 2 * i * 7 + j * 5 + 2 * k * 3, {
       name: 'Two',
-      lattice: half,
+      binGrid: half,
       samples: 11,
       first: 100,
       step: 8,
@@ -182,7 +182,7 @@ describe.runIf(built)('on threads', () => {
     await store.close?.();
     rmSync(dir, { recursive: true });
   });
-  const lattice: Lattice = {
+  const binGrid: BinGrid = {
     ...TURNED,
     inline: { first: 1, step: 1, count: 60 },
     crossline: { first: 1, step: 1, count: 130 },
@@ -190,7 +190,7 @@ describe.runIf(built)('on threads', () => {
   const large = () =>
     madeVolume(store, (i, j, k) => Math.sin(k / 3 + i / 7 - j / 11) + (((i * 31 + j * 17 + k * 7) % 13) - 6) / 20, {
       name: 'Large',
-      lattice,
+      binGrid,
       samples: 401,
     });
 

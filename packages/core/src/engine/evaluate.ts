@@ -1,5 +1,5 @@
+import { sameSamples } from '../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
-import { sameSamples } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import {
   type Block,

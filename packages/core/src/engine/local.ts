@@ -1,4 +1,4 @@
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { Domain, EarthObject, Volume } from '../earth/objects.ts';
 import type { Quantity } from '../earth/quantities.ts';
 import type { Block, Halo, Region, Shape3 } from '../numerics/block.ts';
@@ -9,14 +9,14 @@ export type Given = Record<string, EarthObject | EarthObject[] | undefined>;
 
 /** Where the samples of a volume lie. */
 export interface VolumeGrid {
-  lattice: Lattice;
+  binGrid: BinGrid;
   domain: Domain;
   vertical: Volume['vertical'];
 }
 
-export const shapeOfGrid = ({ lattice, vertical }: VolumeGrid): Shape3 => [
-  lattice.inline.count,
-  lattice.crossline.count,
+export const shapeOfGrid = ({ binGrid, vertical }: VolumeGrid): Shape3 => [
+  binGrid.inline.count,
+  binGrid.crossline.count,
   vertical.count,
 ];
 

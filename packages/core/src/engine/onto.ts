@@ -1,4 +1,4 @@
-import { toIndex, toMap } from '../earth/lattice.ts';
+import { toIndex, toMap } from '../earth/binGrid.ts';
 import type { Volume } from '../earth/objects.ts';
 import { type Region, sizeOf } from '../numerics/block.ts';
 import type { Reader } from './evaluate.ts';
@@ -17,7 +17,7 @@ export async function readOnto(
   between: 'all' | 'samples' = 'all',
 ): Promise<Float32Array> {
   const [ni, nj, nk] = sizeOf(region);
-  const at = (i: number, j: number) => toIndex(volume.lattice, ...toMap(grid.lattice, i, j));
+  const at = (i: number, j: number) => toIndex(volume.binGrid, ...toMap(grid.binGrid, i, j));
   const { i, j, k } = region;
   const corners = [at(i[0], j[0]), at(i[0], j[1] - 1), at(i[1] - 1, j[0]), at(i[1] - 1, j[1] - 1)];
   const { vertical } = volume;
@@ -29,11 +29,11 @@ export async function readOnto(
   const from: Region = {
     i: span(
       corners.map((c) => c[0]),
-      volume.lattice.inline.count,
+      volume.binGrid.inline.count,
     ),
     j: span(
       corners.map((c) => c[1]),
-      volume.lattice.crossline.count,
+      volume.binGrid.crossline.count,
     ),
     k: span([down(k[0]), down(k[1] - 1)], vertical.count),
   };

@@ -214,7 +214,7 @@ function linesIn({ i }: Region, thick: number, [, nj, nk]: Shape3): Region[] {
 }
 
 const sameGrid = (a: VolumeGrid, b: VolumeGrid) =>
-  JSON.stringify([a.lattice, a.vertical]) === JSON.stringify([b.lattice, b.vertical]);
+  JSON.stringify([a.binGrid, a.vertical]) === JSON.stringify([b.binGrid, b.vertical]);
 
 /** Work by whole slices: they are put aside as they come, and the results put together from them by lines. */
 async function storeBySlices(spec: PlanSpec, plan: Plan, work: StoreWork): Promise<Record<string, Stored>> {

@@ -1,4 +1,4 @@
-import { type Lattice, toIndex } from '../earth/lattice.ts';
+import { type BinGrid, toIndex } from '../earth/binGrid.ts';
 import { heed } from '../numerics/stop.ts';
 import type { Mesh } from './surface.ts';
 
@@ -13,15 +13,15 @@ export interface Barrier {
   columns: number;
 }
 
-/** Horizontal cuts of the surfaces every `step`, marked on the edges of the lattice that they cross. */
-export function makeBarrier(lattice: Lattice, meshes: Mesh[], first: number, last: number, step: number): Barrier {
-  const rows = lattice.inline.count;
-  const columns = lattice.crossline.count;
+/** Horizontal cuts of the surfaces every `step`, marked on the edges of the bin grid that they cross. */
+export function makeBarrier(binGrid: BinGrid, meshes: Mesh[], first: number, last: number, step: number): Barrier {
+  const rows = binGrid.inline.count;
+  const columns = binGrid.crossline.count;
   const levels: Uint8Array[] = [];
   const indexed = meshes.map((mesh) => {
     const points = new Float64Array(mesh.points.length);
     for (let n = 0; n < points.length; n += 3) {
-      const [i, j] = toIndex(lattice, mesh.points[n], mesh.points[n + 1]);
+      const [i, j] = toIndex(binGrid, mesh.points[n], mesh.points[n + 1]);
       points.set([i, j, mesh.points[n + 2]], n);
     }
     return { points, triangles: mesh.triangles };
@@ -45,7 +45,7 @@ export function makeBarrier(lattice: Lattice, meshes: Mesh[], first: number, las
   return { first, step, levels, columns };
 }
 
-/** Mark every lattice edge that a segment crosses. */
+/** Mark every bin grid edge that a segment crosses. */
 function mark(edges: Uint8Array, rows: number, columns: number, i0: number, j0: number, i1: number, j1: number): void {
   // lines of constant j are crossed by moving in j: they block steps in i's neighbour direction at that crossing
   const lowJ = Math.ceil(Math.min(j0, j1));

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { blocked, makeBarrier } from './barrier.ts';
 import { cutByLine, meshOfSticks } from './surface.ts';
 
@@ -31,8 +31,8 @@ describe('a surface of sticks', () => {
 
 test('a barrier stops steps across the surface at its own level, and no others', () => {
   const axis = { first: 0, step: 1, count: 41 };
-  const lattice: Lattice = { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] };
-  const barrier = makeBarrier(lattice, [meshOfSticks([stick(-10), stick(1010)])], 400, 700, 10);
+  const binGrid: BinGrid = { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] };
+  const barrier = makeBarrier(binGrid, [meshOfSticks([stick(-10), stick(1010)])], 400, 700, 10);
   for (const t of [450, 510, 650]) {
     const at = t / 25;
     for (let i = 1; i < 40; i++) {

@@ -1,5 +1,5 @@
+import { cornersOf } from '../earth/binGrid.ts';
 import { unitsOf } from '../earth/display.ts';
-import { cornersOf } from '../earth/lattice.ts';
 import type { Around } from './context.ts';
 import type { Sketch } from './report.ts';
 
@@ -8,7 +8,7 @@ const NEAR_M = 50_000;
 
 /** Map bounds of the surveys of a project, or of its wells where it has no survey; null where it has neither. */
 function boundsOf({ objects }: Around): [west: number, south: number, east: number, north: number] | null {
-  const surveys = objects.flatMap((o) => (o.kind === 'volume' && !o.lattice.local ? cornersOf(o.lattice) : []));
+  const surveys = objects.flatMap((o) => (o.kind === 'volume' && !o.binGrid.local ? cornersOf(o.binGrid) : []));
   const wells = objects.flatMap((o): [number, number][] => (o.kind === 'well' ? [[o.x, o.y]] : []));
   // one well that was put wrong must not make all others near
   const places = surveys.length > 0 ? surveys : wells;

@@ -117,6 +117,6 @@ test('a file in degrees that was looked at before the project had a system is pl
     { store: memoryStore(), crsTable },
   );
   const [volume] = objects as Volume[];
-  expect(volume.lattice.origin[0]).toBeCloseTo(500_000, -1);
-  expect(volume.lattice.origin[1]).toBeGreaterThan(7_600_000);
+  expect(volume.binGrid.origin[0]).toBeCloseTo(500_000, -1);
+  expect(volume.binGrid.origin[1]).toBeGreaterThan(7_600_000);
 });

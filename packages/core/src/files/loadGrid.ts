@@ -1,7 +1,7 @@
+import { type BinGrid, toIndex, toMap } from '../earth/binGrid.ts';
 import type { CrsRow } from '../earth/crs.ts';
 import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
-import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
 import type { QuantityMap } from '../earth/objects.ts';
 import { factor, unitNamed } from '../earth/units.ts';
 import { type GridFile, parseAsciiGrid } from '../formats/esri/ascii.ts';
@@ -15,7 +15,7 @@ import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../project/make.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { placementFor } from './coordinates.ts';
-import { horizonOnLattice, titleOfFile } from './loadHorizon.ts';
+import { horizonOnBinGrid, titleOfFile } from './loadHorizon.ts';
 import type { Loaded, Loading } from './loading.ts';
 import { refuseUnknown } from './loadShapes.ts';
 import type { Declarations, FileFormat, Question } from './report.ts';
@@ -114,11 +114,11 @@ export function gridQuestions(grid: GridFile): Question[] {
   ];
 }
 
-/** The lattice of a grid in the project's coordinates: an affine fit, which is exact where nothing was converted. */
-function latticeOf(
+/** The bin grid of a grid in the project's coordinates: an affine fit, which is exact where nothing was converted. */
+function binGridOf(
   grid: GridFile,
   toMap: (x: number, y: number) => [number, number],
-): { lattice: Lattice; off: number } {
+): { binGrid: BinGrid; off: number } {
   const design: number[][] = [];
   const [xs, ys]: number[][] = [[], []];
   const steps = (n: number) => [...new Set(Array.from({ length: 9 }, (_, k) => Math.round((k * (n - 1)) / 8)))];
@@ -140,7 +140,7 @@ function latticeOf(
     off = Math.max(off, Math.hypot(cx[0] + cx[1] * r + cx[2] * c - xs[n], cy[0] + cy[1] * r + cy[2] * c - ys[n]));
   });
   return {
-    lattice: {
+    binGrid: {
       inline: { first: 1, step: 1, count: grid.rows },
       crossline: { first: 1, step: 1, count: grid.columns },
       origin: [base[0] + cx[0], base[1] + cy[0]],
@@ -151,22 +151,22 @@ function latticeOf(
   };
 }
 
-/** Values of a grid at the bins of the lattice nearest to it, bilinear; NaN where a corner has none. */
-function onLattice(
+/** Values of a grid at the bins of the bin grid nearest to it, bilinear; NaN where a corner has none. */
+function onBinGrid(
   grid: GridFile,
-  lattice: Lattice,
+  binGrid: BinGrid,
   toMapOf: (x: number, y: number) => [number, number],
 ): Float32Array {
   const { rows, columns, values, origin: o, perRow: p, perColumn: q } = grid;
   const out = new Float32Array(rows * columns).fill(Number.NaN);
   for (let i = 0; i < rows; i++)
     for (let j = 0; j < columns; j++) {
-      const [x, y] = toMap(lattice, i, j);
+      const [x, y] = toMap(binGrid, i, j);
       let [r, c] = [i, j];
       // the way there is known, the way back is found: each round leaves a small part of what is missing
       for (let round = 0; round < 4; round++) {
         const [px, py] = toMapOf(o[0] + r * p[0] + c * q[0], o[1] + r * p[1] + c * q[1]);
-        const [di, dj] = toIndex(lattice, lattice.origin[0] + x - px, lattice.origin[1] + y - py);
+        const [di, dj] = toIndex(binGrid, binGrid.origin[0] + x - px, binGrid.origin[1] + y - py);
         r += di;
         c += dj;
       }
@@ -209,9 +209,9 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
     at: grid.origin,
   });
   loading.takeFrame(placement);
-  const { lattice, off } = latticeOf(grid, placement.toMap);
+  const { binGrid, off } = binGridOf(grid, placement.toMap);
   const warnings = [...(grid.notes ?? []), ...(system?.note ? [system.note] : []), ...placement.notes];
-  const bent = off > 0.01 * Math.min(Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline));
+  const bent = off > 0.01 * Math.min(Math.hypot(...binGrid.perInline), Math.hypot(...binGrid.perCrossline));
   if (bent)
     warnings.push(
       `In the project’s system its cells are no exact grid, but up to ${unitsOf(placement.frame).text(off, 'm', 2)} off the nearest one: its values were interpolated to the bins of that.`,
@@ -221,12 +221,12 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
     throw new LithagonError('unit', `“${declare.unit}” is no unit that is known.`, { object: source.name });
   const scale =
     (domain === 'map' || !unit ? 1 : factor(unit, domain === 'twt' ? 'ms' : 'm')) * (declare.sign === 'up' ? -1 : 1);
-  const values = (bent ? onLattice(grid, lattice, placement.toMap) : grid.values).map((v) => v * scale);
+  const values = (bent ? onBinGrid(grid, binGrid, placement.toMap) : grid.values).map((v) => v * scale);
   const madeBy = madeByLoading(source.name, declare, started, warnings);
   const name = declare.name || declare.variable || titleOfFile(source.name);
   if (domain !== 'map')
     return {
-      objects: [await horizonOnLattice(loading, name, domain as 'depth' | 'twt', lattice, values, madeBy)],
+      objects: [await horizonOnBinGrid(loading, name, domain as 'depth' | 'twt', binGrid, values, madeBy)],
       warnings,
     };
   const id = newId('map');
@@ -241,8 +241,8 @@ export async function objectsOfGrid(loading: Loading, format: FileFormat): Promi
     kind: 'map',
     name: freeName(objects, 'map', name),
     stage: 'data',
-    revision: loadedRevision(canonicalJson(lattice), Array.from(values)),
-    lattice,
+    revision: loadedRevision(canonicalJson(binGrid), Array.from(values)),
+    binGrid,
     quantity: declare.quantity || name,
     unit: declare.unit === 'none' ? '' : (declare.unit ?? ''),
     values: await writeWhole(store, `${id}/values`, [grid.rows, grid.columns], values, ['inline', 'crossline']),

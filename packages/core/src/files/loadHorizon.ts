@@ -1,10 +1,10 @@
+import type { Axis, BinGrid } from '../earth/binGrid.ts';
 import { unitsOf } from '../earth/display.ts';
 import { LithagonError } from '../earth/errors.ts';
-import type { Axis, Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Horizon, MadeBy } from '../earth/objects.ts';
 import type { ReadTable } from '../formats/csv/tables.ts';
+import { binGridOfPoints } from '../horizons/binGridOfPoints.ts';
 import { fillGaps } from '../horizons/fill.ts';
-import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
 import { hasher } from '../numerics/hash.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { freeName, loadedRevision, newId } from '../project/make.ts';
@@ -44,9 +44,9 @@ const contentOf = (values: Float32Array) =>
     .words(new Uint32Array(values.buffer, values.byteOffset, values.length))
     .digest();
 
-/** The lattice that line numbers and coordinates make, with the bin of each point. */
-function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array>): {
-  lattice: Lattice;
+/** The bin grid that line numbers and coordinates make, with the bin of each point. */
+function binGridOfLines({ inline, crossline, x, y }: Record<string, Float64Array>): {
+  binGrid: BinGrid;
   bins: Int32Array;
 } | null {
   const il = axisOf(inline);
@@ -61,7 +61,7 @@ function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array
   const [cx, cy] = [fit(x), fit(y)];
   if (!cx || !cy) return null;
   return {
-    lattice: {
+    binGrid: {
       inline: il,
       crossline: xl,
       origin: [x[0] + cx[0], y[0] + cy[0]],
@@ -72,12 +72,12 @@ function latticeOfLines({ inline, crossline, x, y }: Record<string, Float64Array
   };
 }
 
-/** Values on the bins of a lattice as a horizon object; arrays are written under a new id. */
-export async function horizonOnLattice(
+/** Values on the bins of a bin grid as a horizon object; arrays are written under a new id. */
+export async function horizonOnBinGrid(
   { objects, store, ids }: Pick<Loading, 'objects' | 'store' | 'ids'>,
   name: string,
   domain: Horizon['domain'],
-  lattice: Lattice,
+  binGrid: BinGrid,
   values: Float32Array,
   madeBy: MadeBy,
 ): Promise<Horizon> {
@@ -90,7 +90,7 @@ export async function horizonOnLattice(
     min = Math.min(min, v);
     max = Math.max(max, v);
   }
-  const { inline: il, crossline: xl } = lattice;
+  const { inline: il, crossline: xl } = binGrid;
   return {
     id,
     kind: 'horizon',
@@ -98,7 +98,7 @@ export async function horizonOnLattice(
     stage: 'interpret',
     revision: loadedRevision(contentOf(values), [il, xl]),
     domain,
-    lattice,
+    binGrid,
     values: await writeWhole(store, `${id}/values`, [il.count, xl.count], values, ['inline', 'crossline']),
     range: filled ? [min, max] : [0, 0],
     filled: filled / values.length,
@@ -126,14 +126,14 @@ export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy
     madeBy.warnings.push(`${table.rows - kept.x.length} points have no line number or position and were left out.`);
   const { inline, crossline, x, y, twt, depth } = kept;
   const vertical = twt ?? depth;
-  const placed = inline && crossline ? latticeOfLines(kept) : latticeOfPoints(x, y);
+  const placed = inline && crossline ? binGridOfLines(kept) : binGridOfPoints(x, y);
   if (inline && crossline && !placed)
     throw new LithagonError('csv', `${source.name}: its points do not make a grid.`, {
       object: source.name,
       fix: 'Check its inline and crossline columns.',
     });
-  const { lattice, bins } = placed ?? scattered(x, y);
-  const values = new Float32Array(lattice.inline.count * lattice.crossline.count).fill(Number.NaN);
+  const { binGrid, bins } = placed ?? scattered(x, y);
+  const values = new Float32Array(binGrid.inline.count * binGrid.crossline.count).fill(Number.NaN);
   const counts = new Uint16Array(values.length);
   bins.forEach((bin, n) => {
     if (Number.isNaN(vertical[n]) || bin < 0) return;
@@ -143,31 +143,31 @@ export async function horizonOfPoints(loading: Loading, table: ReadTable, madeBy
   });
   let out: Float32Array = values;
   if (!placed) {
-    out = fillGaps(values, lattice.inline.count, lattice.crossline.count);
-    const bin = Math.hypot(...lattice.perInline);
+    out = fillGaps(values, binGrid.inline.count, binGrid.crossline.count);
+    const bin = Math.hypot(...binGrid.perInline);
     madeBy.warnings.push(
       `Its ${x.length} points lie on no grid: they were gridded at ${unitsOf(loading.frame).text(bin, 'm')} by a spline in tension.`,
     );
   }
-  return horizonOnLattice(
+  return horizonOnBinGrid(
     loading,
     declare.name || titleOfFile(source.name),
     twt ? 'twt' : 'depth',
-    lattice,
+    binGrid,
     out,
     madeBy,
   );
 }
 
 /** Bins along the map's axes, about one to a point. */
-function scattered(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: Int32Array } {
+function scattered(x: Float64Array, y: Float64Array): { binGrid: BinGrid; bins: Int32Array } {
   const of = (values: Float64Array) =>
     values.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [values[0], values[0]]);
   const [x0, x1] = of(x);
   const [y0, y1] = of(y);
   const size = Math.max(1, Math.sqrt(((x1 - x0) * (y1 - y0)) / x.length), Math.max(x1 - x0, y1 - y0) / 2000);
   const axis = (span: number): Axis => ({ first: 1, step: 1, count: Math.max(2, Math.floor(span / size) + 1) });
-  const lattice: Lattice = {
+  const binGrid: BinGrid = {
     inline: axis(y1 - y0),
     crossline: axis(x1 - x0),
     origin: [x0, y0],
@@ -175,8 +175,8 @@ function scattered(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: 
     perCrossline: [size, 0],
   };
   const bins = Int32Array.from(x, (px, n) => {
-    const i = Math.min(lattice.inline.count - 1, Math.round((y[n] - y0) / size));
-    return i * lattice.crossline.count + Math.min(lattice.crossline.count - 1, Math.round((px - x0) / size));
+    const i = Math.min(binGrid.inline.count - 1, Math.round((y[n] - y0) / size));
+    return i * binGrid.crossline.count + Math.min(binGrid.crossline.count - 1, Math.round((px - x0) / size));
   });
-  return { lattice, bins };
+  return { binGrid, bins };
 }

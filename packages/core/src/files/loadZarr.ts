@@ -1,5 +1,5 @@
+import type { Axis, BinGrid } from '../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
-import type { Axis, Lattice } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import { isQuantity } from '../earth/quantities.ts';
 import type { ByteSource } from '../formats/source.ts';
@@ -40,7 +40,7 @@ function regular(name: string, what: string, values: Float64Array): Axis {
   return { first: values[0], step, count: values.length };
 }
 
-function latticeOf(name: string, zarr: ZarrVolume, toMap: (x: number, y: number) => [number, number]): Lattice {
+function binGridOf(name: string, zarr: ZarrVolume, toMap: (x: number, y: number) => [number, number]): BinGrid {
   const [ni, nj] = zarr.shape;
   const inline = regular(name, 'inline numbers', zarr.axes[0]);
   const crossline = regular(name, 'crossline numbers', zarr.axes[1]);
@@ -120,7 +120,7 @@ export async function objectsOfZarr(loading: Loading): Promise<Loaded> {
   const declared = declaredOf({ ...loading, declare });
   const placement = await placementFor(declare, loading.frame, loading.crsTable);
   loading.takeFrame(placement);
-  const lattice = latticeOf(source.name, zarr, placement.toMap);
+  const binGrid = binGridOf(source.name, zarr, placement.toMap);
   const vertical = regular(source.name, 'samples', zarr.axes[2]);
   if (vertical.step < 0)
     throw new LithagonError('zarr', `${source.name}: its samples run upwards.`, {
@@ -162,8 +162,8 @@ export async function objectsOfZarr(loading: Loading): Promise<Loaded> {
       declare.name || text(zarr.attributes.name) || source.name.replace(/\.zarr\.zip$|\.[^.]*$/i, ''),
     ),
     stage: 'data',
-    revision: loadedRevision(hash.digest(), { ...declared, lattice, vertical }),
-    lattice,
+    revision: loadedRevision(hash.digest(), { ...declared, binGrid, vertical }),
+    binGrid,
     ...declared,
     vertical,
     layouts: writer.layouts,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { cornersOf } from '../earth/binGrid.ts';
 import { crsTable } from '../earth/crsTable.ts';
-import { cornersOf } from '../earth/lattice.ts';
 import type { EarthObject, Well } from '../earth/objects.ts';
 import { memorySource } from '../formats/source.ts';
 import { layeredField } from '../testing/layeredField.ts';
@@ -49,7 +49,7 @@ describe('places far from what a project holds', () => {
     const astray = well('QX-9', 1, 2);
     expect(farFrom(at([7_644_572, 513_940]), around(...QUILLON.objects, astray))).toBeNull();
     const { seismic } = await layeredField();
-    const [[x, y]] = cornersOf(seismic.lattice);
+    const [[x, y]] = cornersOf(seismic.binGrid);
     const project = around(seismic, well('QX-9', x + 9e6, y));
     expect(farFrom(at([x + 8e6, y]), project)).toContain('check its coordinate system');
     expect(farFrom(at([x + 8e3, y]), project)).toBeNull();

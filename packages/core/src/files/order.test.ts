@@ -104,7 +104,7 @@ test('sticks are kept from the top down, and a top knows its time', async () => 
   ]);
   const axis = { first: 0, step: 1, count: 200 };
   const seismic = {
-    lattice: { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] },
+    binGrid: { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] },
   } as never;
   const well = findObject(objects, 'well/A-1');
   if (well.kind !== 'well') throw new Error('not a well');

@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
+import { toMap } from '../earth/binGrid.ts';
 import { crsTable } from '../earth/crsTable.ts';
-import { toMap } from '../earth/lattice.ts';
 import type { Horizon, Polygon, WellTable } from '../earth/objects.ts';
 import { readTable } from '../formats/csv/tables.ts';
 import { geotiffOf } from '../formats/geotiff/write.ts';
 import { memorySource } from '../formats/source.ts';
 import { systemOfWkt } from '../formats/wkt/match.ts';
-import { latticeOfPoints } from '../horizons/latticeOfPoints.ts';
+import { binGridOfPoints } from '../horizons/binGridOfPoints.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { TURNED } from '../testing/objects.ts';
@@ -90,7 +90,7 @@ describe('tables of any dialect', () => {
     const said = { kind: 'horizon', 'column.x': 'Column 1', 'column.y': 'Column 2', 'column.depth': 'Column 3' };
     expect((await inspectFile(source, said)).refused).toBeUndefined();
     const { objects } = await load('points.xyz', '100 200 900\n125 200 901\n100 225 902\n125 225 903\n', said);
-    expect((objects[0] as Horizon).lattice.crossline.count).toBe(2);
+    expect((objects[0] as Horizon).binGrid.crossline.count).toBe(2);
   });
 });
 
@@ -129,17 +129,17 @@ describe('names that almost agree', () => {
 describe('points of a horizon', () => {
   test('on a turned grid without line numbers are found to be one', () => {
     const places = Array.from({ length: 180 }, (_, n) => toMap(TURNED, Math.floor(n / 15), n % 15));
-    const found = latticeOfPoints(
+    const found = binGridOfPoints(
       Float64Array.from(places, (p) => p[0]),
       Float64Array.from(places, (p) => p[1]),
     );
-    expect(found && [found.lattice.inline.count, found.lattice.crossline.count].sort((a, b) => a - b)).toEqual([
+    expect(found && [found.binGrid.inline.count, found.binGrid.crossline.count].sort((a, b) => a - b)).toEqual([
       12, 15,
     ]);
     places.forEach(([x, y], n) => {
       const bin = found?.bins[n] ?? -1;
-      const columns = found?.lattice.crossline.count ?? 1;
-      const [px, py] = toMap(found?.lattice ?? TURNED, Math.floor(bin / columns), bin % columns);
+      const columns = found?.binGrid.crossline.count ?? 1;
+      const [px, py] = toMap(found?.binGrid ?? TURNED, Math.floor(bin / columns), bin % columns);
       expect(Math.hypot(px - x, py - y)).toBeLessThan(0.01);
     });
   });
@@ -156,7 +156,7 @@ describe('points of a horizon', () => {
     const values = await readWhole(store, bed.values);
     let worst = 0;
     values.forEach((v, n) => {
-      const [x, y] = toMap(bed.lattice, Math.floor(n / bed.lattice.crossline.count), n % bed.lattice.crossline.count);
+      const [x, y] = toMap(bed.binGrid, Math.floor(n / bed.binGrid.crossline.count), n % bed.binGrid.crossline.count);
       worst = Math.max(worst, Math.abs(v - plane(x, y)));
     });
     // a point stands for its bin: half a bin of 224 m at this dip, and a little for corners beyond the points
@@ -169,8 +169,8 @@ describe('grids', () => {
   test('an ASCII grid lies with its first row in the north, cells by their middles', async () => {
     const { store, objects } = await load('top.asc', ascii, { domain: 'depth', unit: 'ft', sign: 'up' });
     const top = objects[0] as Horizon;
-    expect(toMap(top.lattice, 0, 0)).toEqual([1005, 2015]);
-    expect(toMap(top.lattice, 1, 2)[1]).toBeCloseTo(2005, 6);
+    expect(toMap(top.binGrid, 0, 0)).toEqual([1005, 2015]);
+    expect(toMap(top.binGrid, 1, 2)[1]).toBeCloseTo(2005, 6);
     const values = await readWhole(store, top.values);
     expect(values[0]).toBeCloseTo(-0.3048, 6);
     expect(values[4]).toBeNaN();
@@ -183,7 +183,7 @@ describe('grids', () => {
       sign: 'down',
     });
     const horizon = same.objects[0] as Horizon;
-    expect(toMap(horizon.lattice, 11, 14)[0]).toBeCloseTo(toMap(TURNED, 11, 14)[0], 6);
+    expect(toMap(horizon.binGrid, 11, 14)[0]).toBeCloseTo(toMap(TURNED, 11, 14)[0], 6);
     const other = await load('a.tif', await geotiffOf(values, TURNED, 32739), { domain: 'map', unit: 'none' });
     expect(other.warnings.join(' ')).toContain('Converted from EPSG:32739');
     expect(other.objects[0].kind).toBe('map');

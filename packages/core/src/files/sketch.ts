@@ -1,4 +1,4 @@
-import { cornersOf } from '../earth/lattice.ts';
+import { cornersOf } from '../earth/binGrid.ts';
 import type { EarthObject } from '../earth/objects.ts';
 import type { ReadTable } from '../formats/csv/tables.ts';
 import type { Sketch } from './report.ts';
@@ -37,7 +37,7 @@ export function sketchOfObjects(objects: EarthObject[]): Sketch {
     else if (o.kind === 'seismic line' && o.path.length > 0) sketch.lines.push(o.path);
     else if (o.kind === 'navigation') sketch.lines.push(o.points.map(([, x, y]) => [x, y]));
     else if (o.kind === 'fault') sketch.lines.push(...o.sticks.map((s) => s.map(([x, y]): [number, number] => [x, y])));
-    else if ('lattice' in o && o.lattice && !o.lattice.local) sketch.lines.push(cornersOf(o.lattice));
+    else if ('binGrid' in o && o.binGrid && !o.binGrid.local) sketch.lines.push(cornersOf(o.binGrid));
   }
   return sketch;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Lattice, toMap } from '../earth/lattice.ts';
+import { type BinGrid, toMap } from '../earth/binGrid.ts';
 import { TURNED } from '../testing/objects.ts';
 import { fillGaps } from './fill.ts';
 import { gridAt } from './grid.ts';
@@ -47,8 +47,8 @@ describe('a value between the bins of a grid', () => {
     for (const at of [onMap(-2, 3), onMap(NI + 1, 3), onMap(3, -2), onMap(3, NJ + 1)])
       expect(gridAt(values, TURNED, ...at)).toBeNaN();
   });
-  test('does not depend on which way round the lattice runs', () => {
-    const mirrored: Lattice = {
+  test('does not depend on which way round the bin grid runs', () => {
+    const mirrored: BinGrid = {
       ...TURNED,
       origin: toMap(TURNED, NI - 1, 0),
       perInline: [-TURNED.perInline[0], -TURNED.perInline[1]],

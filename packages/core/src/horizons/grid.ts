@@ -1,9 +1,9 @@
-import { type Lattice, toIndex } from '../earth/lattice.ts';
+import { type BinGrid, toIndex } from '../earth/binGrid.ts';
 
 /** Value of a grid at a map position, bilinear between bins; NaN outside or where a corner is missing. */
-export function gridAt(values: Float32Array, lattice: Lattice, x: number, y: number): number {
-  const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
-  const [i, j] = toIndex(lattice, x, y);
+export function gridAt(values: Float32Array, binGrid: BinGrid, x: number, y: number): number {
+  const [rows, columns] = [binGrid.inline.count, binGrid.crossline.count];
+  const [i, j] = toIndex(binGrid, x, y);
   // a grid may be asked for just beyond its last bin, as where a coarser grid ends
   if (i < -1.01 || j < -1.01 || i > rows + 0.01 || j > columns + 0.01) return Number.NaN;
   const i0 = Math.max(0, Math.min(rows - 2, Math.floor(i)));

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { makeBarrier } from '../faults/barrier.ts';
 import { meshOfSticks } from '../faults/surface.ts';
 import { even } from '../testing/random.ts';
@@ -107,7 +107,7 @@ describe('tracking', () => {
   // a fault along j = 30 with a throw of a whole cycle: the next event lies just across it
   const thrown = (_: number, j: number) => 280 + (j > 30 ? 36 : 0);
   const axis = (count: number) => ({ first: 0, step: 1, count });
-  const lattice: Lattice = {
+  const binGrid: BinGrid = {
     inline: axis(ROWS),
     crossline: axis(COLUMNS),
     origin: [0, 0],
@@ -118,7 +118,7 @@ describe('tracking', () => {
   const faulted = () => made([thrown, (i, j) => thrown(i, j) + 36, (i, j) => thrown(i, j) - 36], [1, 1, 1], 0.1);
 
   test('a fault is not crossed: each side keeps its own event', () => {
-    const barrier = makeBarrier(lattice, [meshOfSticks([stick(-50), stick(500), stick(1100)])], 0, 600, 20);
+    const barrier = makeBarrier(binGrid, [meshOfSticks([stick(-50), stick(500), stick(1100)])], 0, 600, 20);
     const { times } = trackEvent(faulted(), ROWS, COLUMNS, [{ i: 10, j: 5, time: 280 }], {
       ...options,
       kind: 'peak',

@@ -1,5 +1,5 @@
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { Units } from '../earth/display.ts';
-import type { Lattice } from '../earth/lattice.ts';
 import type { EarthObject } from '../earth/objects.ts';
 import type { Out } from '../files/out/out.ts';
 
@@ -12,7 +12,7 @@ export interface Fact {
 /** How positions go to another coordinate system. */
 export interface Move {
   point(x: number, y: number): [number, number];
-  lattice(lattice: Lattice): Lattice;
+  binGrid(binGrid: BinGrid): BinGrid;
 }
 
 /** A format that a kind leaves in: what it is called, and how it is written, part by part where it is large. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { EarthObject, QuantityMap } from '../earth/objects.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
@@ -23,11 +23,11 @@ const REQUEST: PlotRequest = {
 };
 const axis = (of: string, log = false) => ({ of, log });
 
-async function madeMap(store: Store, name: string, lattice: Lattice, at: (x: number, y: number) => number) {
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+async function madeMap(store: Store, name: string, binGrid: BinGrid, at: (x: number, y: number) => number) {
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const values = Float32Array.from({ length: ni * nj }, (_, n) => {
     const [i, j] = [Math.floor(n / nj), n % nj];
-    const [x, y] = [0, 1].map((a) => lattice.origin[a] + i * lattice.perInline[a] + j * lattice.perCrossline[a]);
+    const [x, y] = [0, 1].map((a) => binGrid.origin[a] + i * binGrid.perInline[a] + j * binGrid.perCrossline[a]);
     return at(x, y);
   });
   const map: QuantityMap = {
@@ -37,7 +37,7 @@ async function madeMap(store: Store, name: string, lattice: Lattice, at: (x: num
     revision: '1',
     stage: 'interpret',
     madeBy: MADE,
-    lattice,
+    binGrid,
     quantity: 'thickness',
     unit: 'm',
     values: await writeWhole(store, `${name}/values`, [ni, nj], values, ['inline', 'crossline']),
@@ -104,7 +104,7 @@ describe('points of maps', () => {
   test('of other bins are read between them, and missing outside', async () => {
     const store = memoryStore();
     const plane = (x: number, y: number) => (x - TURNED.origin[0]) * 0.3 + (y - TURNED.origin[1]) * 0.7;
-    const coarse: Lattice = {
+    const coarse: BinGrid = {
       ...TURNED,
       inline: { first: 1000, step: 3, count: 3 },
       crossline: { first: 2000, step: 3, count: 3 },

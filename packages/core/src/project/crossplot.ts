@@ -1,5 +1,5 @@
+import { sameSamples, toMap } from '../earth/binGrid.ts';
 import { LithagonError } from '../earth/errors.ts';
-import { sameSamples, toMap } from '../earth/lattice.ts';
 import type { EarthObject, Volume, Well } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { insideRings } from '../numerics/rings.ts';
@@ -165,18 +165,18 @@ async function ofMaps(store: Store, objects: EarthObject[], r: PlotRequest, insi
     const o = objects.find((each) => each.id === id);
     if (o?.kind !== 'map' && o?.kind !== 'horizon') return null;
     const unit = o.kind === 'map' ? o.unit : o.domain === 'twt' ? 'ms' : 'm';
-    return { lattice: o.lattice, values: await readWhole(store, o.values), unit };
+    return { binGrid: o.binGrid, values: await readWhole(store, o.values), unit };
   };
   const [x, y, c] = [await grid(r.x.of), await grid(r.y.of), await grid(r.color)];
   if (!x || !y)
     throw new LithagonError('crossplot', 'Two maps or horizons are needed.', { fix: 'Choose one for each axis.' });
-  const [ni, nj] = [x.lattice.inline.count, x.lattice.crossline.count];
+  const [ni, nj] = [x.binGrid.inline.count, x.binGrid.crossline.count];
   for (let i = 0; i < ni; i++)
     for (let j = 0; j < nj; j++) {
-      const [px, py] = toMap(x.lattice, i, j);
+      const [px, py] = toMap(x.binGrid, i, j);
       if (!inside(px, py)) continue;
-      const color = c ? gridAt(c.values, c.lattice, px, py) : Number.NaN;
-      points.push(x.values[i * nj + j], gridAt(y.values, y.lattice, px, py), color, i * nj + j, 0);
+      const color = c ? gridAt(c.values, c.binGrid, px, py) : Number.NaN;
+      points.push(x.values[i * nj + j], gridAt(y.values, y.binGrid, px, py), color, i * nj + j, 0);
     }
   return points.done([x.unit, y.unit, c?.unit ?? '']);
 }
@@ -197,14 +197,14 @@ async function spans(store: Store, objects: EarthObject[], r: PlotRequest, volum
         },
       );
     const values = await readWhole(store, horizon.values);
-    return (x, y) => gridAt(values, horizon.lattice, x, y);
+    return (x, y) => gridAt(values, horizon.binGrid, x, y);
   };
   const [top, base] = [await bound(r.top, r.fromVertical), await bound(r.base, r.toVertical)];
   const from = new Int32Array(ni * nj);
   const to = new Int32Array(ni * nj).fill(-1);
   let total = 0;
   for (let n = 0; n < from.length; n++) {
-    const [x, y] = toMap(volume.lattice, Math.floor(n / nj), n % nj);
+    const [x, y] = toMap(volume.binGrid, Math.floor(n / nj), n % nj);
     const [a, b] = [top(x, y), base(x, y)];
     if (!inside(x, y) || !(b >= a)) continue;
     from[n] = Math.max(0, Math.ceil((a - first) / step));

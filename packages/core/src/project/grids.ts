@@ -1,5 +1,5 @@
+import { type BinGrid, binArea, cornersOf, sameBins, toIndex } from '../earth/binGrid.ts';
 import type { Units } from '../earth/display.ts';
-import { binArea, cornersOf, type Lattice, sameBins, toIndex } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 
 /** How a grid lies to that of a volume that is there already. */
@@ -11,19 +11,19 @@ export interface NearGrid {
 }
 
 /**
- * The volume whose bins are those of a lattice, or nearly: surveys belong together by where they are, not by names.
+ * The volume whose bins are those of a bin grid, or nearly: surveys belong together by where they are, not by names.
  */
-export function nearGrid(lattice: Lattice, volumes: Volume[], units: Units): NearGrid | null {
-  if (lattice.local) return null;
-  const bin = Math.sqrt(binArea(lattice));
+export function nearGrid(binGrid: BinGrid, volumes: Volume[], units: Units): NearGrid | null {
+  if (binGrid.local) return null;
+  const bin = Math.sqrt(binArea(binGrid));
   let best: NearGrid | null = null;
   for (const volume of volumes) {
-    if (volume.lattice.local) continue;
-    if (sameBins(lattice, volume.lattice)) return { volume, relation: 'same', says: `the same bins as ${volume.name}` };
-    const [own, other] = [cornersOf(lattice), cornersOf(volume.lattice)];
+    if (volume.binGrid.local) continue;
+    if (sameBins(binGrid, volume.binGrid)) return { volume, relation: 'same', says: `the same bins as ${volume.name}` };
+    const [own, other] = [cornersOf(binGrid), cornersOf(volume.binGrid)];
     const alike =
-      lattice.inline.count === volume.lattice.inline.count &&
-      lattice.crossline.count === volume.lattice.crossline.count;
+      binGrid.inline.count === volume.binGrid.inline.count &&
+      binGrid.crossline.count === volume.binGrid.crossline.count;
     const off = Math.max(...own.map((c, n) => Math.hypot(c[0] - other[n][0], c[1] - other[n][1])));
     if (alike && off < 0.5 * bin && best?.relation !== 'near') {
       best = {
@@ -34,9 +34,9 @@ export function nearGrid(lattice: Lattice, volumes: Volume[], units: Units): Nea
       continue;
     }
     if (best) continue;
-    const at = own.map(([x, y]) => toIndex(volume.lattice, x, y));
+    const at = own.map(([x, y]) => toIndex(volume.binGrid, x, y));
     const onBins = at.every(([i, j]) => Math.abs(i - Math.round(i)) < 0.02 && Math.abs(j - Math.round(j)) < 0.02);
-    const { inline, crossline } = lattice;
+    const { inline, crossline } = binGrid;
     const every = [
       Math.abs(at[3][0] - at[0][0]) / Math.max(1, inline.count - 1),
       Math.abs(at[1][1] - at[0][1]) / Math.max(1, crossline.count - 1),

@@ -1,5 +1,5 @@
+import type { BinGrid } from '../earth/binGrid.ts';
 import { LithagonError } from '../earth/errors.ts';
-import type { Lattice } from '../earth/lattice.ts';
 import type { Horizon, VelocityModel } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { readWhole } from '../storage/arrays.ts';
@@ -16,10 +16,10 @@ export interface LayeredEarth {
 /** What a layered earth is made from: plain values and arrays, as they cross from one thread to another. */
 export interface EarthParts {
   model: VelocityModel;
-  sea: { values: Float32Array; lattice: Lattice } | undefined;
+  sea: { values: Float32Array; binGrid: BinGrid } | undefined;
   layers: {
     law: VelocityModel['layers'][number];
-    lattice: Lattice;
+    binGrid: BinGrid;
     values: Float32Array;
     v0Map: Float32Array | null;
   }[];
@@ -43,7 +43,7 @@ export async function earthParts(
       `${model.name} has no layer that ends at “${last}”; it has ${model.layers.map((l) => `“${l.base}”`).join(', ')}.`,
       { object: last, fix: 'Make the model with this horizon in it.' },
     );
-  const sea = seaBed && { values: await readWhole(store, seaBed.values), lattice: seaBed.lattice };
+  const sea = seaBed && { values: await readWhole(store, seaBed.values), binGrid: seaBed.binGrid };
   const layers = await Promise.all(
     model.layers.slice(0, end + 1).map(async (layer) => {
       const horizon = horizons.find((h) => h.name === layer.base);
@@ -54,7 +54,7 @@ export async function earthParts(
         });
       return {
         law: layer,
-        lattice: horizon.lattice,
+        binGrid: horizon.binGrid,
         values: await readWhole(store, horizon.values),
         v0Map: layer.v0Map ? await readWhole(store, layer.v0Map) : null,
       };
@@ -68,12 +68,12 @@ export function earthOf({ model, sea, layers }: EarthParts): LayeredEarth {
   return {
     bases: layers.map((l) => l.law.base),
     column(x, y) {
-      const laws = layers.map(({ law, v0Map, lattice }) => {
-        const v0 = v0Map ? gridAt(v0Map, model.lattice ?? lattice, x, y) : law.v0;
+      const laws = layers.map(({ law, v0Map, binGrid }) => {
+        const v0 = v0Map ? gridAt(v0Map, model.binGrid ?? binGrid, x, y) : law.v0;
         return { v0: Number.isNaN(v0) ? law.v0 : v0, k: law.k };
       });
-      const times = layers.map((l) => gridAt(l.values, l.lattice, x, y));
-      const begins = sea ? gridAt(sea.values, sea.lattice, x, y) : -(model.datumM ?? 0);
+      const times = layers.map((l) => gridAt(l.values, l.binGrid, x, y));
+      const begins = sea ? gridAt(sea.values, sea.binGrid, x, y) : -(model.datumM ?? 0);
       return columnOf(begins, model, times, laws);
     },
   };

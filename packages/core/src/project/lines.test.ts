@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { toMap } from '../earth/lattice.ts';
+import { toMap } from '../earth/binGrid.ts';
 import type { EarthObject, Navigation, SeismicLine, Volume } from '../earth/objects.ts';
 import { MADE, TURNED } from '../testing/objects.ts';
 import { crossings, distances, meetings, pathOfLine } from './lines.ts';
@@ -131,7 +131,7 @@ describe('where lines cross', () => {
   test('is listed for lines with each other and with volumes, each survey once', () => {
     const at = (i: number, j: number) => toMap(TURNED, i, j);
     const volume = (id: string): EarthObject =>
-      ({ id, kind: 'volume', name: id, lattice: TURNED }) as unknown as Volume;
+      ({ id, kind: 'volume', name: id, binGrid: TURNED }) as unknown as Volume;
     const through = line('Through', straight(at(-5, 7), at(20, 7), 26));
     const across = line('Across', straight(at(5, -6), at(5, 20), 27));
     const apart = line('Apart', straight(at(40, 0), at(40, 9), 10));

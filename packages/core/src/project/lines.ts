@@ -1,4 +1,4 @@
-import { type Lattice, sameBins, toIndex } from '../earth/lattice.ts';
+import { type BinGrid, sameBins, toIndex } from '../earth/binGrid.ts';
 import type { EarthObject, Navigation, SeismicLine } from '../earth/objects.ts';
 
 /** Where each trace of a 2D line lies: as its file says, else along its navigation; null where neither does. */
@@ -62,23 +62,23 @@ export function crossings(objects: EarthObject[]): Crossing[] {
     for (const other of lines.slice(n + 1))
       for (const { s, t, x, y } of meetings(one.path, other.path))
         out.push({ line: one.name, trace: s, with: other.name, at: { trace: t }, x, y });
-  const seen: Lattice[] = [];
+  const seen: BinGrid[] = [];
   for (const volume of objects) {
     if (volume.kind !== 'volume') continue;
     // volumes of one survey are crossed once
-    if (seen.some((l) => sameBins(l, volume.lattice))) continue;
-    seen.push(volume.lattice);
-    const { inline, crossline } = volume.lattice;
+    if (seen.some((l) => sameBins(l, volume.binGrid))) continue;
+    seen.push(volume.binGrid);
+    const { inline, crossline } = volume.binGrid;
     for (const { name, path } of lines) {
       const inside = path.map(([x, y]) => {
-        const [i, j] = toIndex(volume.lattice, x, y);
+        const [i, j] = toIndex(volume.binGrid, x, y);
         return i >= 0 && j >= 0 && i <= inline.count - 1 && j <= crossline.count - 1;
       });
       inside.forEach((now, m) => {
         if (m === 0 || now === inside[m - 1]) return;
         const trace = now ? m : m - 1;
         const [x, y] = path[trace];
-        const [i, j] = toIndex(volume.lattice, x, y);
+        const [i, j] = toIndex(volume.binGrid, x, y);
         out.push({
           line: name,
           trace,

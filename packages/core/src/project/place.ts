@@ -1,5 +1,5 @@
+import { type BinGrid, toIndex, toMap } from '../earth/binGrid.ts';
 import { LithagonError } from '../earth/errors.ts';
-import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
 import type { Volume } from '../earth/objects.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 import { loadedRevision } from './make.ts';
@@ -12,23 +12,23 @@ export interface PlacedBin {
   y: number;
 }
 
-const indexOf = ({ inline, crossline }: Lattice, at: { inline: number; crossline: number }): [number, number] => [
+const indexOf = ({ inline, crossline }: BinGrid, at: { inline: number; crossline: number }): [number, number] => [
   (at.inline - inline.first) / inline.step,
   (at.crossline - crossline.first) / crossline.step,
 ];
 
-/** A lattice laid over another by its line numbers. */
-export function placedLike(lattice: Lattice, other: Lattice): Lattice {
+/** A bin grid laid over another by its line numbers. */
+export function placedLike(binGrid: BinGrid, other: BinGrid): BinGrid {
   const at = (i: number, j: number) =>
     toMap(
       other,
       ...indexOf(other, {
-        inline: lattice.inline.first + i * lattice.inline.step,
-        crossline: lattice.crossline.first + j * lattice.crossline.step,
+        inline: binGrid.inline.first + i * binGrid.inline.step,
+        crossline: binGrid.crossline.first + j * binGrid.crossline.step,
       }),
     );
   const [origin, a, b] = [at(0, 0), at(1, 0), at(0, 1)];
-  const { inline, crossline } = lattice;
+  const { inline, crossline } = binGrid;
   return {
     inline,
     crossline,
@@ -38,14 +38,14 @@ export function placedLike(lattice: Lattice, other: Lattice): Lattice {
   };
 }
 
-/** A lattice through three bins or more of known places; refuses what spans no area, or bins that disagree. */
-export function placedAt(lattice: Lattice, bins: PlacedBin[]): Lattice {
+/** A bin grid through three bins or more of known places; refuses what spans no area, or bins that disagree. */
+export function placedAt(binGrid: BinGrid, bins: PlacedBin[]): BinGrid {
   const refuse = (why: string, fix: string): never => {
     throw new LithagonError('place', why, { fix });
   };
   if (bins.length < 3 || bins.some((b) => !Object.values(b).every(Number.isFinite)))
     refuse('A grid is placed by three bins, each with inline, crossline, X and Y.', 'Give three corners of it.');
-  const design = bins.map((b) => [1, ...indexOf(lattice, b)]);
+  const design = bins.map((b) => [1, ...indexOf(binGrid, b)]);
   const [{ x: x0, y: y0 }] = bins;
   const [cx, cy] = [
     leastSquares(
@@ -58,8 +58,8 @@ export function placedAt(lattice: Lattice, bins: PlacedBin[]): Lattice {
     ),
   ];
   if (!cx || !cy) return refuse('The bins lie on one line, which places no grid.', 'Give three corners of it.');
-  const { inline, crossline } = lattice;
-  const placed: Lattice = {
+  const { inline, crossline } = binGrid;
+  const placed: BinGrid = {
     inline,
     crossline,
     origin: [x0 + cx[0], y0 + cy[0]],
@@ -70,7 +70,7 @@ export function placedAt(lattice: Lattice, bins: PlacedBin[]): Lattice {
   if (Math.abs(cx[1] * cy[2] - cx[2] * cy[1]) < 0.05 * a * b)
     refuse('These places make a grid without an area.', 'Check which inline, crossline, X and Y belong together.');
   for (const bin of bins) {
-    const [i, j] = indexOf(lattice, bin);
+    const [i, j] = indexOf(binGrid, bin);
     const [gi, gj] = toIndex(placed, bin.x, bin.y);
     if (Math.abs(gi - i) > 0.5 || Math.abs(gj - j) > 0.5)
       refuse(
@@ -82,6 +82,6 @@ export function placedAt(lattice: Lattice, bins: PlacedBin[]): Lattice {
 }
 
 /** A volume in its place: a new revision, so that what was made from it is out of date. */
-export function placedVolume(volume: Volume, lattice: Lattice): Volume {
-  return { ...volume, lattice, revision: loadedRevision(volume.revision, { lattice }) };
+export function placedVolume(volume: Volume, binGrid: BinGrid): Volume {
+  return { ...volume, binGrid, revision: loadedRevision(volume.revision, { binGrid }) };
 }

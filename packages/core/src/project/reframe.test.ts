@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { cornersOf } from '../earth/binGrid.ts';
 import { crsTable } from '../earth/crsTable.ts';
-import { cornersOf } from '../earth/lattice.ts';
 import { metresPerUnit } from '../earth/transform.ts';
 import { crsOf, frameFor } from '../files/coordinates.ts';
 import { loadFile } from '../files/load.ts';
@@ -44,8 +44,8 @@ describe('another coordinate system', () => {
       if (object.kind === 'well' && before?.kind === 'well')
         expect(Math.hypot(object.x - before.x, object.y - before.y)).toBeLessThan(1e-3);
       if (object.kind === 'horizon' && before?.kind === 'horizon')
-        cornersOf(object.lattice).forEach((c, n) => {
-          const d = cornersOf(before.lattice)[n];
+        cornersOf(object.binGrid).forEach((c, n) => {
+          const d = cornersOf(before.binGrid)[n];
           expect(Math.hypot(c[0] - d[0], c[1] - d[1])).toBeLessThan(2e-3);
         });
     }

@@ -1,5 +1,5 @@
+import { type BinGrid, cornersOf } from '../earth/binGrid.ts';
 import type { Crs } from '../earth/crs.ts';
-import { cornersOf, type Lattice } from '../earth/lattice.ts';
 import type { EarthObject, Frame } from '../earth/objects.ts';
 import { metresPerUnit, transformBetween } from '../earth/transform.ts';
 import type { Move } from '../kinds/define.ts';
@@ -44,8 +44,8 @@ export function relabelBetween(from: Crs, to: Crs): ToMap | null {
 export function placeOf(objects: EarthObject[]): [number, number] | undefined {
   const well = objects.find((o) => o.kind === 'well');
   if (well?.kind === 'well') return [well.x, well.y];
-  const volume = objects.find((o) => o.kind === 'volume' && !o.lattice.local);
-  return volume?.kind === 'volume' ? cornersOf(volume.lattice)[0] : undefined;
+  const volume = objects.find((o) => o.kind === 'volume' && !o.binGrid.local);
+  return volume?.kind === 'volume' ? cornersOf(volume.binGrid)[0] : undefined;
 }
 
 /** One well and one corner, in the units of each system. */
@@ -58,8 +58,8 @@ export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Refr
   const volume = objects.find((o) => o.kind === 'volume');
   const places: [string, [number, number]][] = [];
   if (well?.kind === 'well') places.push([well.name, [well.x, well.y]]);
-  if (volume?.kind === 'volume' && !volume.lattice.local)
-    places.push([`first corner of ${volume.name}`, cornersOf(volume.lattice)[0]]);
+  if (volume?.kind === 'volume' && !volume.binGrid.local)
+    places.push([`first corner of ${volume.name}`, cornersOf(volume.binGrid)[0]]);
   try {
     ({ says, toMap } = mapBetween(from, to, placeOf(objects)));
   } catch (cause) {
@@ -81,10 +81,10 @@ export function previewReframe(objects: EarthObject[], from: Crs, to: Crs): Refr
   };
 }
 
-/** The affine nearest to a converted lattice: bins of a survey stay a lattice, off by centimetres at most. */
-function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
-  if (lattice.local) return lattice;
-  const { inline, crossline, origin: o, perInline: p, perCrossline: q } = lattice;
+/** The affine nearest to a converted bin grid: bins of a survey stay a bin grid, off by centimetres at most. */
+function convertedBinGrid(binGrid: BinGrid, toMap: ToMap): BinGrid {
+  if (binGrid.local) return binGrid;
+  const { inline, crossline, origin: o, perInline: p, perCrossline: q } = binGrid;
   const base = toMap(o[0], o[1]);
   const design: number[][] = [];
   const [xs, ys]: number[][] = [[], []];
@@ -102,14 +102,14 @@ function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
     const at = (i: number, j: number) => toMap(o[0] + i * p[0] + j * q[0], o[1] + i * p[1] + j * q[1]);
     const [a, b] = [at(1, 0), at(0, 1)];
     return {
-      ...lattice,
+      ...binGrid,
       origin: base,
       perInline: [a[0] - base[0], a[1] - base[1]],
       perCrossline: [b[0] - base[0], b[1] - base[1]],
     };
   }
   return {
-    ...lattice,
+    ...binGrid,
     origin: [base[0] + cx[0], base[1] + cy[0]],
     perInline: [cx[1], cy[1]],
     perCrossline: [cx[2], cy[2]],
@@ -118,7 +118,7 @@ function convertedLattice(lattice: Lattice, toMap: ToMap): Lattice {
 
 /** An object with every position in it moved; the same object where it has none. */
 function moved(object: EarthObject, toMap: ToMap): EarthObject {
-  const move: Move = { point: toMap, lattice: (lattice) => convertedLattice(lattice, toMap) };
+  const move: Move = { point: toMap, binGrid: (binGrid) => convertedBinGrid(binGrid, toMap) };
   return kindOf(object).moved?.(object, move) ?? object;
 }
 

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest';
-import { toMap } from '../earth/lattice.ts';
+import { toMap } from '../earth/binGrid.ts';
 import type { Volume } from '../earth/objects.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readInlines, readPlane } from '../storage/planes.ts';
@@ -30,8 +30,8 @@ describe('a crop', () => {
   const range = { firstInline: 1003, lastInline: 1007, firstCrossline: 2002, lastCrossline: 2010, from: 40, to: 200 };
   test('holds exactly the samples asked for, with their lines, times and places', async () => {
     const [part] = await run('crop', range);
-    expect(part.lattice.inline).toEqual({ first: 1003, step: 1, count: 5 });
-    expect(part.lattice.crossline).toEqual({ first: 2002, step: 1, count: 9 });
+    expect(part.binGrid.inline).toEqual({ first: 1003, step: 1, count: 5 });
+    expect(part.binGrid.crossline).toEqual({ first: 2002, step: 1, count: 9 });
     expect(part.vertical).toEqual({ first: 40, step: 4, count: 41 });
     for (const [i, j] of [
       [0, 0],
@@ -39,7 +39,7 @@ describe('a crop', () => {
       [2, 3],
     ]) {
       expect([...(await trace(part, i, j))]).toEqual(Array.from({ length: 41 }, (_, k) => told(i + 3, j + 2, k + 10)));
-      const [x, y] = toMap(part.lattice, i, j);
+      const [x, y] = toMap(part.binGrid, i, j);
       const [wantedX, wantedY] = toMap(TURNED, i + 3, j + 2);
       expect(Math.hypot(x - wantedX, y - wantedY)).toBeLessThan(1e-6);
     }
@@ -49,11 +49,11 @@ describe('a crop', () => {
     const turned = { ...range, firstInline: 1007, lastInline: 1003, from: 200, to: 40 };
     const [a] = await run('crop', range);
     const [b] = await run('crop', turned);
-    expect([b.lattice, b.vertical, b.statistics]).toEqual([a.lattice, a.vertical, a.statistics]);
+    expect([b.binGrid, b.vertical, b.statistics]).toEqual([a.binGrid, a.vertical, a.statistics]);
     const [all] = await run('crop', {});
     const exact = ({ min, max, rms, count }: Volume['statistics']) => ({ min, max, rms, count });
-    expect([all.lattice, all.vertical, exact(all.statistics)]).toEqual([
-      volume.lattice,
+    expect([all.binGrid, all.vertical, exact(all.statistics)]).toEqual([
+      volume.binGrid,
       volume.vertical,
       exact(volume.statistics),
     ]);
@@ -74,13 +74,13 @@ describe('a decimation', () => {
   ])('every %d. inline and every %d. crossline, where they were', async (inlines, crosslines) => {
     const [part] = await run('decimate', { inlines, crosslines });
     const [ni, nj] = [Math.ceil(12 / inlines), Math.ceil(15 / crosslines)];
-    expect([part.lattice.inline, part.lattice.crossline]).toEqual([
+    expect([part.binGrid.inline, part.binGrid.crossline]).toEqual([
       { first: 1000, step: inlines, count: ni },
       { first: 2000, step: crosslines, count: nj },
     ]);
     const [i, j] = [ni - 1, nj - 1];
     expect((await trace(part, i, j))[7]).toBe(told(i * inlines, j * crosslines, 7));
-    const [x, y] = toMap(part.lattice, i, j);
+    const [x, y] = toMap(part.binGrid, i, j);
     const [wantedX, wantedY] = toMap(TURNED, i * inlines, j * crosslines);
     expect(Math.hypot(x - wantedX, y - wantedY)).toBeLessThan(1e-6);
   });
@@ -154,11 +154,11 @@ test('scaling multiplies, then adds', async () => {
 test('footprint that is taken out and what is left make up the volume again', async () => {
   const random = even(3);
   const stripes = (_: number, j: number) => (j % 2 === 0 ? 0.5 : -0.5);
-  const lattice = { ...TURNED, inline: { first: 1, step: 1, count: 32 }, crossline: { first: 1, step: 1, count: 32 } };
+  const binGrid = { ...TURNED, inline: { first: 1, step: 1, count: 32 }, crossline: { first: 1, step: 1, count: 32 } };
   volume = await madeVolume(store, (i, j, k) => Math.sin(i / 9 + j / 11 + k / 3) + stripes(i, j) + 0.05 * random(), {
     name: 'Striped',
     samples: 24,
-    lattice,
+    binGrid,
   });
   const [clean, removed] = await run('footprint', {});
   let [left, taken] = [0, 0];

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
 import type { Quantity } from '../earth/quantities.ts';
 import type { Given, LocalStep } from '../engine/local.ts';
@@ -41,7 +41,7 @@ type InputOf<S extends InputSpec> = S extends { many: true }
 
 /** A map in the making, `[inline][crossline]`. */
 export interface Preview {
-  lattice: Lattice;
+  binGrid: BinGrid;
   values: Float32Array;
 }
 

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { EarthObject, VelocityModel, Volume } from '../earth/objects.ts';
 import { type Given, shapeOfGrid } from '../engine/local.ts';
 import { inThread } from '../engine/runner.ts';
@@ -15,7 +15,7 @@ import { madeVolume } from '../testing/volume.ts';
 import { type AnyStep, allSteps, type InputSpec, localOf, runStep, tryPlane, tryRegion } from './index.ts';
 
 // several slabs of inlines, and with what a runner is told to hold several groups of them
-const LATTICE: Lattice = {
+const BIN_GRID: BinGrid = {
   ...TURNED,
   inline: { first: 1000, step: 1, count: 13 },
   crossline: { first: 2000, step: 2, count: 37 },
@@ -38,7 +38,7 @@ async function made(name: string, seed: number): Promise<Volume> {
       if ((i === 4 && j === 7) || (i + 3 * j) % 41 === 40) return Number.NaN;
       return i === 6 && j === 3 && k > 200 && k < 230 ? Number.NaN : value;
     },
-    { lattice: LATTICE, samples: SAMPLES, first: 100, step: 2, name },
+    { binGrid: BIN_GRID, samples: SAMPLES, first: 100, step: 2, name },
   );
 }
 
@@ -50,10 +50,10 @@ beforeAll(async () => {
     'Top',
     'twt',
     (i, j) => (i === 2 && j === 2 ? Number.NaN : 500 + 6 * i + 3 * j),
-    LATTICE,
+    BIN_GRID,
   );
-  const base = await madeHorizon(store, 'Base', 'twt', (i, j) => 900 + 4 * i - 2 * j, LATTICE);
-  const sea = await madeHorizon(store, 'Sea bed', 'depth', (i, j) => 90 + i + 0.5 * j, LATTICE);
+  const base = await madeHorizon(store, 'Base', 'twt', (i, j) => 900 + 4 * i - 2 * j, BIN_GRID);
+  const sea = await madeHorizon(store, 'Sea bed', 'depth', (i, j) => 90 + i + 0.5 * j, BIN_GRID);
   const model: VelocityModel = {
     id: 'model',
     kind: 'velocity model',

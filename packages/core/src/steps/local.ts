@@ -88,7 +88,7 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
           signal,
           progress,
         }));
-    const { domain, lattice, vertical } = plan.grid;
+    const { domain, binGrid, vertical } = plan.grid;
     return Object.fromEntries(
       spec.roles.map((role): [string, Draft] => {
         const own = { ...plan.local.outputs?.[role], ...plan.local.outputOf?.(plan.first, params) };
@@ -97,7 +97,7 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
           role,
           {
             kind: 'volume',
-            lattice,
+            binGrid,
             domain,
             vertical,
             quantity: own.quantity ?? first.quantity,
@@ -193,7 +193,7 @@ export async function tryRegion(
   return evaluateRegion(plan, region, (volume, r) => readRegion(store, volume, r));
 }
 
-const gridOf = ({ lattice, domain, vertical }: VolumeGrid): VolumeGrid => ({ lattice, domain, vertical });
+const gridOf = ({ binGrid, domain, vertical }: VolumeGrid): VolumeGrid => ({ binGrid, domain, vertical });
 
 /** Plans of live volumes that were looked at lately. */
 const livePlans = new WeakMap<Store, Map<string, Promise<Plan>>>();

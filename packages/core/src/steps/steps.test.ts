@@ -48,7 +48,7 @@ async function madeVolume(shape: [number, number, number] = [9, 11, 40]) {
     domain: 'twt',
     quantity: 'amplitude',
     unit: '',
-    lattice: { inline: axis(ni), crossline: axis(nj), origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] },
+    binGrid: { inline: axis(ni), crossline: axis(nj), origin: [0, 0], perInline: [0, 25], perCrossline: [25, 0] },
     vertical: { first: 0, step: 4, count: nk },
     layouts: writer.layouts,
     statistics: statistics.finish(),

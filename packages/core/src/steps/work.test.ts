@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import { toMap } from '../earth/lattice.ts';
+import { toMap } from '../earth/binGrid.ts';
 import type {
   FluidContacts,
   Horizon,

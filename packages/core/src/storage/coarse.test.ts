@@ -28,7 +28,7 @@ async function large() {
   const volume = {
     ...(await madeVolume(memoryStore(), () => 0)),
     id: 'v',
-    lattice: { ...TURNED, inline: axis(ni), crossline: axis(nj) },
+    binGrid: { ...TURNED, inline: axis(ni), crossline: axis(nj) },
     vertical: { first: 0, step: 4, count: nk },
     layouts: writer.layouts,
     madeBy: MADE,

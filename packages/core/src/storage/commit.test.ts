@@ -102,3 +102,18 @@ test('a frame, desks or ledger lines that cannot be read do not keep a project f
   expect(opened?.aside.map((a) => a.name).sort()).toEqual(['the project’s frame', 'the saved desks']);
   expect(opened?.ledger).toEqual([]);
 });
+
+test('objects of the version before, with their bin grid under its former word, open as they are', () => {
+  const withGrid = kinds.filter((o) => 'binGrid' in o);
+  expect(withGrid.map((o) => o.kind)).toEqual(expect.arrayContaining(['volume', 'horizon', 'map', 'velocity model']));
+  const before = withGrid.map((o) => {
+    const { binGrid, ...rest } = o as unknown as Record<string, unknown>;
+    return { ...rest, lattice: binGrid };
+  });
+  const facts = { id: 'p', name: 'P', created: '', frame: null };
+  const opened = readProject(JSON.parse(JSON.stringify({ lithagon: 2, facts, objects: before, ledger: [] })));
+  expect(opened?.aside).toEqual([]);
+  expect(opened?.objects.map((o) => ('binGrid' in o ? o.binGrid : null))).toEqual(
+    withGrid.map((o) => ('binGrid' in o ? o.binGrid : null)),
+  );
+});

@@ -1,5 +1,5 @@
+import { crosslineAt, inlineAt } from '../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
-import { crosslineAt, inlineAt } from '../earth/lattice.ts';
 import { type ArrayRef, domainUnit, type EarthObject } from '../earth/objects.ts';
 import { arraysOf, chunkBytes, chunkKey, chunksOf } from './keys.ts';
 import type { Store } from './store.ts';
@@ -18,11 +18,11 @@ function partOf(object: EarthObject, ref: ArrayRef, at: number[]): string {
   if (ref.chunk.every((n, axis) => n === ref.shape[axis])) return '';
   const range = (a: number, b: number) => (a === b ? `${a}` : `${a} to ${b}`);
   if (object.kind === 'volume') {
-    const { lattice, vertical, layouts } = object;
+    const { binGrid, vertical, layouts } = object;
     const coarse = ref.key.includes('/coarse/') ? (layouts?.coarse?.by ?? 1) : 1;
     const parts = [
-      `inlines ${range(inlineAt(lattice, from[0] * coarse), inlineAt(lattice, Math.min(lattice.inline.count - 1, to[0] * coarse)))}`,
-      `crosslines ${range(crosslineAt(lattice, from[1] * coarse), crosslineAt(lattice, Math.min(lattice.crossline.count - 1, to[1] * coarse)))}`,
+      `inlines ${range(inlineAt(binGrid, from[0] * coarse), inlineAt(binGrid, Math.min(binGrid.inline.count - 1, to[0] * coarse)))}`,
+      `crosslines ${range(crosslineAt(binGrid, from[1] * coarse), crosslineAt(binGrid, Math.min(binGrid.crossline.count - 1, to[1] * coarse)))}`,
       `${range(vertical.first + from[2] * vertical.step, vertical.first + to[2] * vertical.step)} ${domainUnit(object.domain)}`,
     ].filter((_, axis) => ref.chunk[axis] < ref.shape[axis]);
     return ` (${parts.join(', ')})`;

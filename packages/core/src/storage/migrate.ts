@@ -1,8 +1,14 @@
 import type { EarthObject } from '../earth/objects.ts';
 import { matched } from './belonging.ts';
 
-/** The version of projects that is written. 1: what belongs to a well was found by its name, outputs of a run by its time. */
-export const VERSION = 2;
+/**
+ * The version of projects that is written. 1: what belongs to a well was found by its name, outputs of a run by its time.
+ * 2: bin grids were kept as `lattice`, which the schema of objects still reads.
+ */
+export const VERSION = 3;
+
+/** Versions that are read. */
+export const READ = [1, 2, VERSION];
 
 /** Objects of a project of an earlier version as they are kept now. Nothing is out of date by it. */
 export function migrated(objects: EarthObject[]): EarthObject[] {

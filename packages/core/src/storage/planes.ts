@@ -1,4 +1,4 @@
-import { toIndex } from '../earth/lattice.ts';
+import { toIndex } from '../earth/binGrid.ts';
 import type { Volume } from '../earth/objects.ts';
 import type { Region, Shape3 } from '../numerics/block.ts';
 import { readFrom, readRegion } from './regions.ts';
@@ -6,7 +6,7 @@ import type { Store } from './store.ts';
 import { groupsOf, type Plane } from './volumes.ts';
 
 export function shapeOf(volume: Volume): Shape3 {
-  return [volume.lattice.inline.count, volume.lattice.crossline.count, volume.vertical.count];
+  return [volume.binGrid.inline.count, volume.binGrid.crossline.count, volume.vertical.count];
 }
 
 /** The region that is one plane of a volume. */
@@ -76,7 +76,7 @@ function spread(from: Float32Array, rows: number, count: number, wanted: number,
  */
 export async function readAlong(store: Store, volume: Volume, places: [number, number][]): Promise<Float32Array> {
   const [ni, nj, nk] = shapeOf(volume);
-  const at = places.map(([x, y]) => toIndex(volume.lattice, x, y));
+  const at = places.map(([x, y]) => toIndex(volume.binGrid, x, y));
   const out = new Float32Array(places.length * nk).fill(Number.NaN);
   const inside = at.map(([i, j]) => i >= 0 && j >= 0 && i <= ni - 1 && j <= nj - 1);
   const corners = at.map(([i, j]) => [

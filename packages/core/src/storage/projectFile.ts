@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { idSchema } from '../earth/objects/common.ts';
 import { curveClassSchema, type EarthObject, frameSchema, objectSchema } from '../earth/objects.ts';
 import { hasher } from '../numerics/hash.ts';
-import { migrated, VERSION } from './migrate.ts';
+import { migrated, READ, VERSION } from './migrate.ts';
 import type { LedgerEntry, ProjectFacts } from './store.ts';
 
 export const factsSchema = z.object({
@@ -128,7 +128,7 @@ export function writtenProject({ facts, objects, ledger, aside }: OpenedProject)
  */
 export function readProject(raw: unknown): OpenedProject | null {
   if (!isRecord(raw) || !isRecord(raw.facts) || !Array.isArray(raw.objects)) return null;
-  if (raw.lithagon !== VERSION && raw.lithagon !== 1) return null;
+  if (!READ.includes(raw.lithagon as number)) return null;
   const before = (Array.isArray(raw.aside) ? raw.aside : []).filter(isRecord);
   // a later version may be able to read what an earlier one could not
   const { objects, aside } = sortOut([

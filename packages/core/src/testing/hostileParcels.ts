@@ -22,7 +22,7 @@ const horizon = (id: string, key: string, more: object = {}, ref: object = {}) =
   ...own(id),
   kind: 'horizon',
   domain: 'twt',
-  lattice: TURNED,
+  binGrid: TURNED,
   values: { key, shape, chunk: shape, ...ref },
   range: [0, 1],
   filled: BINS,

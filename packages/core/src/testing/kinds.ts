@@ -88,7 +88,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
     {
       ...own('map', 'volumes'),
       kind: 'map',
-      lattice: TURNED,
+      binGrid: TURNED,
       quantity: 'thickness',
       unit: 'm',
       values: ref('map/values', ...bins),
@@ -115,7 +115,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
     {
       ...own('model', 'depth'),
       kind: 'velocity model',
-      lattice: TURNED,
+      binGrid: TURNED,
       waterVelocity: 1500,
       layers: [{ base: 'H', v0: 2000, k: 0.4, v0Map: ref('model/v0-0', ...bins), rms: 1, points: 3 }],
     },

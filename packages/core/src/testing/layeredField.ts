@@ -1,4 +1,4 @@
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { type Logs, TOP_COLUMNS, type Well, type WellTable } from '../earth/objects.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { writeWhole } from '../storage/arrays.ts';
@@ -10,7 +10,7 @@ import { even } from './random.ts';
 
 /** A small earth in closed form: water, three layers of constant velocity that dip, a reservoir between Top and Base. */
 export const EARTH = { water: 1490, seaM: 100, v: [1800, 2500, 3000], zoneM: 60, owcM: 755 };
-export const FIELD: Lattice = {
+export const FIELD: BinGrid = {
   inline: { first: 1, step: 1, count: 18 },
   crossline: { first: 101, step: 1, count: 24 },
   origin: [0, 0],
@@ -176,7 +176,7 @@ export async function layeredField(noise = 0.02): Promise<{ store: Store; seismi
     revision: '1',
     stage: 'data',
     madeBy: MADE,
-    lattice: FIELD,
+    binGrid: FIELD,
     domain: 'twt',
     quantity: 'amplitude',
     unit: '',

@@ -1,4 +1,4 @@
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import type { EarthObject, Frame, Horizon, MadeBy } from '../earth/objects.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import type { Store } from '../storage/store.ts';
@@ -29,7 +29,7 @@ export const MADE: MadeBy = {
 const axis = (first: number, count: number) => ({ first, step: 1, count });
 
 /** Bins of 25 m, turned by about 23°. */
-export const TURNED: Lattice = {
+export const TURNED: BinGrid = {
   inline: axis(1000, 12),
   crossline: axis(2000, 15),
   origin: [512400, 7641900],
@@ -43,9 +43,9 @@ export async function madeHorizon(
   name: string,
   domain: 'twt' | 'depth',
   at: (i: number, j: number) => number,
-  lattice = TURNED,
+  binGrid = TURNED,
 ): Promise<Horizon> {
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const values = Float32Array.from({ length: ni * nj }, (_, n) => at(Math.floor(n / nj), n % nj));
   const id = `horizon-${name.toLowerCase().replaceAll(' ', '-')}-${domain}`;
   const known = values.filter((v) => !Number.isNaN(v));
@@ -57,7 +57,7 @@ export async function madeHorizon(
     stage: 'interpret',
     madeBy: MADE,
     domain,
-    lattice,
+    binGrid,
     values: await writeWhole(store, `${id}/values`, [ni, nj], values, ['inline', 'crossline']),
     range: [Math.min(...known), Math.max(...known)],
     filled: known.length / values.length,

@@ -1,4 +1,4 @@
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import type { Store } from '../storage/store.ts';
 import { type StoredVolume, volumeWriter } from '../storage/volumes.ts';
@@ -8,15 +8,15 @@ import { MADE, TURNED } from './objects.ts';
 export async function madeVolume(
   store: Store,
   at: (i: number, j: number, k: number) => number,
-  { lattice = TURNED, samples = 20, first = 100, step = 4, name = 'Made' } = {} as Partial<{
-    lattice: Lattice;
+  { binGrid = TURNED, samples = 20, first = 100, step = 4, name = 'Made' } = {} as Partial<{
+    binGrid: BinGrid;
     samples: number;
     first: number;
     step: number;
     name: string;
   }>,
 ): Promise<StoredVolume> {
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const id = `volume-${name.replace(/[^A-Za-z0-9]+/g, '-').slice(0, 60)}`;
   const writer = await volumeWriter(store, id, [ni, nj, samples]);
   const statistics = new RunningStatistics();
@@ -44,7 +44,7 @@ export async function madeVolume(
     revision: `${id}-1`,
     stage: 'data',
     madeBy: MADE,
-    lattice,
+    binGrid,
     domain: 'twt',
     quantity: 'amplitude',
     unit: '',

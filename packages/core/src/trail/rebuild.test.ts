@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { toMap } from '../earth/lattice.ts';
+import { toMap } from '../earth/binGrid.ts';
 import type { Horizon, Polygon, ResultTable } from '../earth/objects.ts';
 import { outOfDate } from '../project/catalogue/staleness.ts';
 import { newDrawn } from '../project/given.ts';

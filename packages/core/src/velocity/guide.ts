@@ -1,4 +1,4 @@
-import { type Lattice, toIndex, toMap } from '../earth/lattice.ts';
+import { type BinGrid, toIndex, toMap } from '../earth/binGrid.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { heed } from '../numerics/stop.ts';
 import { krige } from './kriging.ts';
@@ -23,7 +23,7 @@ export type GuideSamples = (typeof GUIDE_SAMPLES)[number];
  */
 export function guideOf(
   velocity: Float32Array,
-  lattice: Lattice,
+  binGrid: BinGrid,
   vertical: { first: number; step: number; count: number },
   samples: GuideSamples = 'its own time',
 ): Guide {
@@ -31,7 +31,7 @@ export function guideOf(
   const points = samples === 'its own time';
   // where the interval of the first sample begins, or where it lies
   const first = vertical.first - (samples === 'the interval above it' ? step : 0);
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const sums = new Float64Array(velocity.length);
   for (let trace = 0; trace < ni * nj; trace++) {
     if (trace % 1024 === 0) heed();
@@ -58,7 +58,7 @@ export function guideOf(
   };
   return {
     thickness(x, y, from, to) {
-      const [i, j] = toIndex(lattice, x, y);
+      const [i, j] = toIndex(binGrid, x, y);
       if (i < -1 || j < -1 || i > ni || j > nj) return Number.NaN;
       const a = Math.max(0, Math.min(ni - 2, Math.floor(i)));
       const b = Math.max(0, Math.min(nj - 2, Math.floor(j)));
@@ -84,7 +84,7 @@ interface GuidedLayer extends LinearVelocity {
   typed: boolean;
   /** TWT of the layer's base. */
   values: Float32Array;
-  lattice: Lattice;
+  binGrid: BinGrid;
   wells: { x: number; y: number; points: LayerPoints }[];
 }
 
@@ -94,21 +94,21 @@ interface GuidedLayer extends LinearVelocity {
  * @returns one `[inline][crossline]` map a layer, m/s
  */
 export function guidedV0(options: {
-  lattice: Lattice;
+  binGrid: BinGrid;
   guide: Guide;
-  seaBed: { values: Float32Array; lattice: Lattice };
+  seaBed: { values: Float32Array; binGrid: BinGrid };
   above: Above;
   layers: GuidedLayer[];
   rangeM: number;
 }): Float32Array[] {
-  const { lattice, guide, seaBed, above } = options;
-  const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
+  const { binGrid, guide, seaBed, above } = options;
+  const [rows, columns] = [binGrid.inline.count, binGrid.crossline.count];
   const z = new Float64Array(rows * columns);
   const t = new Float64Array(rows * columns);
-  const places = Array.from({ length: rows * columns }, (_, n) => toMap(lattice, Math.floor(n / columns), n % columns));
+  const places = Array.from({ length: rows * columns }, (_, n) => toMap(binGrid, Math.floor(n / columns), n % columns));
   places.forEach(([x, y], n) => {
     if (n % 1024 === 0) heed();
-    z[n] = gridAt(seaBed.values, seaBed.lattice, x, y);
+    z[n] = gridAt(seaBed.values, seaBed.binGrid, x, y);
     t[n] = timeAbove(above, z[n]);
   });
   return options.layers.map((layer) => {
@@ -127,7 +127,7 @@ export function guidedV0(options: {
     );
     return Float32Array.from(places, ([x, y], n) => {
       if (n % 1024 === 0) heed();
-      const next = gridAt(layer.values, layer.lattice, x, y);
+      const next = gridAt(layer.values, layer.binGrid, x, y);
       const dt = next - t[n];
       if (Number.isNaN(dt)) return Number.NaN;
       // where horizons meet there is no layer to measure: its usual velocity stands in

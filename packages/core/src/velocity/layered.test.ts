@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { type GuideSamples, guidedV0, guideOf, v0ForThickness } from './guide.ts';
 import { depthAfter, fitLayer, misfitOf, timeBetween } from './layer.ts';
 import { columnOf, depthOfTime, timeAbove, timeOfDepth } from './layered.ts';
@@ -69,15 +69,15 @@ describe('a layered column', () => {
 
 describe('a guide', () => {
   const axis = (count: number) => ({ first: 0, step: 1, count });
-  const lattice: Lattice = {
+  const binGrid: BinGrid = {
     inline: axis(21),
     crossline: axis(31),
     origin: [0, 0],
     perInline: [0, 100],
     perCrossline: [100, 0],
   };
-  const coarse: Lattice = {
-    ...lattice,
+  const coarse: BinGrid = {
+    ...binGrid,
     inline: axis(3),
     crossline: axis(4),
     perInline: [0, 1000],
@@ -93,7 +93,7 @@ describe('a guide', () => {
     expect(guide.thickness(9000, 700, 200, 400)).toBeNaN();
   });
   test('of interval means gives the thickness of the intervals, whichever side of their time they lie', () => {
-    const one: Lattice = { ...coarse, inline: axis(2), crossline: axis(2) };
+    const one: BinGrid = { ...coarse, inline: axis(2), crossline: axis(2) };
     const means = [1500, 1900, 2600, 2500];
     const volume = Float32Array.from({ length: 16 }, (_, n) => means[n % 4]);
     const of = (first: number, samples: GuideSamples) => guideOf(volume, one, { first, step: 20, count: 4 }, samples);
@@ -123,8 +123,8 @@ describe('a guide', () => {
       y: 1000,
       points: { top: { z: 100, t: t0 }, points: [{ z: truth(x), t: 800 }] },
     });
-    const layer = { v0: 1700, k, typed: false, values: base, lattice, wells: [well(400), well(900)] };
-    const options = { lattice, guide, seaBed: { values: sea, lattice }, above: { waterVelocity: 1490 }, rangeM: 4000 };
+    const layer = { v0: 1700, k, typed: false, values: base, binGrid, wells: [well(400), well(900)] };
+    const options = { binGrid, guide, seaBed: { values: sea, binGrid }, above: { waterVelocity: 1490 }, rangeM: 4000 };
     const [map] = guidedV0({ ...options, layers: [layer] });
     for (const j of [0, 9, 20, 30]) {
       const z = depthAfter({ v0: map[10 * 31 + j], k }, 100, 800 - t0);

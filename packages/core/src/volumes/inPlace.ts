@@ -1,4 +1,4 @@
-import { binArea, type Lattice, toMap } from '../earth/lattice.ts';
+import { type BinGrid, binArea, toMap } from '../earth/binGrid.ts';
 import { heed } from '../numerics/stop.ts';
 
 export interface Contacts {
@@ -43,17 +43,17 @@ export interface InPlace {
  * @returns `[inline][crossline]`, m; NaN outside the area and where a surface is missing
  */
 export function hydrocarbonThickness(
-  lattice: Lattice,
+  binGrid: BinGrid,
   top: Float32Array,
   base: Float32Array,
   inside: (x: number, y: number) => boolean,
   contacts: Contacts,
   rock: Rock,
 ): Float32Array {
-  const columns = lattice.crossline.count;
+  const columns = binGrid.crossline.count;
   return Float32Array.from(top, (from, n) => {
     if (n % columns === 0) heed();
-    if (!inside(...toMap(lattice, Math.floor(n / columns), n % columns))) return Number.NaN;
+    if (!inside(...toMap(binGrid, Math.floor(n / columns), n % columns))) return Number.NaN;
     const to = Math.min(base[n], contacts.owc);
     if (Number.isNaN(from) || Number.isNaN(to)) return Number.NaN;
     if (to <= from) return 0;
@@ -67,18 +67,18 @@ const PARTS = 6;
 /**
  * Rock and fluid between two surfaces above their contacts, inside an area. Each cell between four bins is divided so
  * that contacts, pinch-outs and the area's edge cut it in proportion; surfaces are bilinear in a cell.
- * @param top, base `[inline][crossline]`, metres below the datum, on one lattice; volumes in m³
+ * @param top, base `[inline][crossline]`, metres below the datum, on one bin grid; volumes in m³
  */
 export function inPlace(
-  lattice: Lattice,
+  binGrid: BinGrid,
   top: Float32Array,
   base: Float32Array,
   inside: (x: number, y: number) => boolean,
   contacts: Contacts,
   rock: Rock,
 ): InPlace {
-  const [rows, columns] = [lattice.inline.count, lattice.crossline.count];
-  const part = binArea(lattice) / (PARTS * PARTS);
+  const [rows, columns] = [binGrid.inline.count, binGrid.crossline.count];
+  const part = binArea(binGrid) / (PARTS * PARTS);
   let [gas, oil, missing] = [0, 0, 0];
   for (let i = 0; i + 1 < rows; i++) {
     heed();
@@ -89,7 +89,7 @@ export function inPlace(
       for (let a = 0; a < PARTS; a++)
         for (let b = 0; b < PARTS; b++) {
           const [fi, fj] = [(a + 0.5) / PARTS, (b + 0.5) / PARTS];
-          if (!inside(...toMap(lattice, i + fi, j + fj))) continue;
+          if (!inside(...toMap(binGrid, i + fi, j + fj))) continue;
           if (!whole) {
             missing += 1 / (PARTS * PARTS);
             continue;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { Lattice } from '../earth/lattice.ts';
+import type { BinGrid } from '../earth/binGrid.ts';
 import { insideRings } from '../numerics/rings.ts';
 import { normal } from '../testing/random.ts';
 import { contactsFromPressures } from './contacts.ts';
@@ -8,7 +8,7 @@ import { hydrocarbonThickness, inPlace, type Rock } from './inPlace.ts';
 const N = 121;
 const BIN = 25;
 const axis = { first: 0, step: 1, count: N };
-const lattice: Lattice = { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, BIN], perCrossline: [BIN, 0] };
+const binGrid: BinGrid = { inline: axis, crossline: axis, origin: [0, 0], perInline: [0, BIN], perCrossline: [BIN, 0] };
 const surface = (f: (x: number, y: number) => number) =>
   Float32Array.from({ length: N * N }, (_, n) => f((n % N) * BIN - 1500, Math.floor(n / N) * BIN - 1500));
 const rock: Rock = {
@@ -24,7 +24,7 @@ describe('volumes against closed forms', () => {
     // top = 1000 + r²/8000; above 1100 m the cap has volume π·R⁴/(2·8000)·… = π·a·h²/2 with a = 8000
     const top = surface((x, y) => 1000 + (x * x + y * y) / 8000);
     const base = surface(() => 3000);
-    const v = inPlace(lattice, top, base, everywhere, { goc: null, owc: 1100 }, rock);
+    const v = inPlace(binGrid, top, base, everywhere, { goc: null, owc: 1100 }, rock);
     const exact = (Math.PI * 8000 * 100 ** 2) / 2;
     expect(Math.abs(v.grossRock / exact - 1)).toBeLessThan(1e-3);
     expect(v.oil).toBeCloseTo((v.grossRock * 0.8 * 0.25 * 0.7) / 1.25, 3);
@@ -33,7 +33,7 @@ describe('volumes against closed forms', () => {
   test('gas over oil: the parts add up, each to its own closed form', () => {
     const top = surface((x, y) => 1000 + (x * x + y * y) / 8000);
     const v = inPlace(
-      lattice,
+      binGrid,
       top,
       surface(() => 3000),
       everywhere,
@@ -53,26 +53,26 @@ describe('volumes against closed forms', () => {
       [500, 1990],
       [500, 500],
     ];
-    const v = inPlace(lattice, top, base, insideRings([ring]), { goc: null, owc: 5000 }, rock);
+    const v = inPlace(binGrid, top, base, insideRings([ring]), { goc: null, owc: 5000 }, rock);
     expect(Math.abs(v.grossRock / (1510 * 1490 * 50) - 1)).toBeLessThan(0.004);
   });
   test('hydrocarbon thickness sums to the hydrocarbon pore volume, and is nothing outside the area', () => {
     const top = surface((x, y) => 1000 + (x * x + y * y) / 20000);
     const base = surface((x, y) => 1060 + (x * x + y * y) / 20000);
     const contacts = { goc: 1020, owc: 1070 };
-    const v = inPlace(lattice, top, base, everywhere, contacts, rock);
-    const thick = hydrocarbonThickness(lattice, top, base, everywhere, contacts, rock);
+    const v = inPlace(binGrid, top, base, everywhere, contacts, rock);
+    const thick = hydrocarbonThickness(binGrid, top, base, everywhere, contacts, rock);
     const sum = thick.reduce((a, b) => a + b, 0) * BIN * BIN;
     expect(Math.abs(sum / v.hydrocarbonPore - 1)).toBeLessThan(2e-3);
     const middle = 60 * N + 60;
     expect(thick[middle]).toBeCloseTo(0.8 * 0.25 * (20 * 0.8 + 40 * 0.7), 3);
-    expect(hydrocarbonThickness(lattice, top, base, () => false, contacts, rock)[middle]).toBeNaN();
+    expect(hydrocarbonThickness(binGrid, top, base, () => false, contacts, rock)[middle]).toBeNaN();
   });
   test('what is missing is counted, not guessed', () => {
     const top = surface(() => 1000);
     top[60 * N + 60] = Number.NaN;
     const v = inPlace(
-      lattice,
+      binGrid,
       top,
       surface(() => 1010),
       everywhere,

@@ -123,7 +123,7 @@ describe('what views draw', () => {
     const seismic = (await named('Seismic')) as Volume;
     const plane = got(await planesJobs.plane(project, seismic, 'crossline', 7));
     expect([...plane]).toEqual([...(await readPlane(field.store, field.seismic, 'crossline', 7))]);
-    const { origin } = seismic.lattice;
+    const { origin } = seismic.binGrid;
     const along = got(await planesJobs.along(project, seismic, [origin as [number, number]]));
     const inline = got(await planesJobs.plane(project, seismic, 'inline', 0));
     expect([...along]).toEqual([...inline.subarray(0, seismic.vertical.count)]);

@@ -9,7 +9,7 @@ import { TextHeader } from '../../workbench/sheet/TextHeader';
 import { webKind } from '../define';
 
 function Place({ object }: { object: Volume }) {
-  return object.lattice.local ? <PlaceVolume key={`place ${object.id}`} volume={object} /> : null;
+  return object.binGrid.local ? <PlaceVolume key={`place ${object.id}`} volume={object} /> : null;
 }
 
 function StoreIt({ object }: { object: Volume }) {

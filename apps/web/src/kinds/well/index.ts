@@ -10,12 +10,12 @@ export const well = webKind<Well>({
     const desk = useDesk.getState();
     const volume = shownVolume(useProject.getState().objects, desk.volume);
     if (!volume) return;
-    const [i, j] = toIndex(volume.lattice, object.x, object.y);
+    const [i, j] = toIndex(volume.binGrid, object.x, object.y);
     useDesk.setState({
       lines: {
         ...desk.lines,
-        inline: clampLine(volume.lattice, 'inline', i),
-        crossline: clampLine(volume.lattice, 'crossline', j),
+        inline: clampLine(volume.binGrid, 'inline', i),
+        crossline: clampLine(volume.binGrid, 'crossline', j),
       },
     });
   },

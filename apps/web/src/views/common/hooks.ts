@@ -60,7 +60,7 @@ export function usePlane(
     const slow = uncutPlanes(volume).includes(plane);
     const readAhead = () => {
       if (live || slow || !wanted) return;
-      const most = plane === 'slice' ? volume.vertical.count : volume.lattice[plane].count;
+      const most = plane === 'slice' ? volume.vertical.count : volume.binGrid[plane].count;
       for (const near of [index + 1, index - 1])
         if (near >= 0 && near < most) readPlane(projectId, volume, plane, near).catch(() => undefined);
     };

@@ -1,9 +1,9 @@
 import {
   askedInputs,
+  type BinGrid,
   type EarthObject,
   type Horizon,
   kindOf,
-  type Lattice,
   pathOf,
   pointAtMd,
   relationOf,
@@ -38,7 +38,7 @@ function counterpart(volumes: Volume[], volume: Volume | undefined, domain: 'twt
 }
 
 /** Whether an object lies on a grid of its own, with no place on the map. */
-const isLocal = (o: EarthObject) => 'lattice' in o && o.lattice?.local === true;
+const isLocal = (o: EarthObject) => 'binGrid' in o && o.binGrid?.local === true;
 
 /**
  * Objects that lie on one map together, and those that do not: a volume without coordinates is shown by itself, where
@@ -60,19 +60,19 @@ export function firstLines(
   objects: EarthObject[],
   volume: Volume,
 ): { inline: number; crossline: number; slice: number } {
-  const { lattice, vertical } = volume;
+  const { binGrid, vertical } = volume;
   const inside = ([i, j]: [number, number]) =>
-    i > 0 && j > 0 && i < lattice.inline.count - 1 && j < lattice.crossline.count - 1;
+    i > 0 && j > 0 && i < binGrid.inline.count - 1 && j < binGrid.crossline.count - 1;
   const well = objects
     .filter((o): o is Well => o.kind === 'well')
-    .map((w) => toIndex(lattice, w.x, w.y))
+    .map((w) => toIndex(binGrid, w.x, w.y))
     .find(inside);
-  const [i, j] = well ?? [lattice.inline.count / 2, lattice.crossline.count / 2];
+  const [i, j] = well ?? [binGrid.inline.count / 2, binGrid.crossline.count / 2];
   return { inline: Math.round(i), crossline: Math.round(j), slice: Math.round(vertical.count * 0.6) };
 }
 
-export function clampLine(lattice: Lattice, plane: 'inline' | 'crossline', index: number): number {
-  return Math.max(0, Math.min(lattice[plane].count - 1, Math.round(index)));
+export function clampLine(binGrid: BinGrid, plane: 'inline' | 'crossline', index: number): number {
+  return Math.max(0, Math.min(binGrid[plane].count - 1, Math.round(index)));
 }
 
 /** A well with its path at even steps, in depth and, where its checkshots allow, in time. */

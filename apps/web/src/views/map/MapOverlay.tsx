@@ -1,4 +1,4 @@
-import { contourSegments, cornersOf, type EarthObject, type Lattice, toMap, type Volume } from '@lithagon/core';
+import { type BinGrid, contourSegments, cornersOf, type EarthObject, toMap, type Volume } from '@lithagon/core';
 import { useMemo } from 'react';
 import { webKindOf } from '../../kinds';
 import { HALO } from '../../kinds/mapParts';
@@ -20,20 +20,20 @@ const FLUID_COLORS: [RegExp, string][] = [
 /** Contours of a grid in map coordinates, drawn with every fifth heavier. */
 function Contours(props: {
   values: Float32Array;
-  lattice: Lattice;
+  binGrid: BinGrid;
   interval: number;
   place(x: number, y: number): [number, number];
 }) {
-  const { values, lattice, interval, place } = props;
+  const { values, binGrid, interval, place } = props;
   const segments = useMemo(
-    () => contourSegments(values, lattice.inline.count, lattice.crossline.count, interval),
-    [values, lattice, interval],
+    () => contourSegments(values, binGrid.inline.count, binGrid.crossline.count, interval),
+    [values, binGrid, interval],
   );
   const d = { light: '', heavy: '' };
   for (const [level, parts] of segments) {
     const kind = Math.round(level / interval) % 5 === 0 ? 'heavy' : 'light';
     for (const [a, b, e, f] of parts)
-      d[kind] += pathText([place(...toMap(lattice, a, b)), place(...toMap(lattice, e, f))]);
+      d[kind] += pathText([place(...toMap(binGrid, a, b)), place(...toMap(binGrid, e, f))]);
   }
   return (
     <g fill="none" stroke="#1b1d1f">
@@ -65,7 +65,7 @@ export function MapOverlay(props: {
   lines: Lines;
   plane: 'inline' | 'crossline';
   domain: 'twt' | 'depth';
-  contours: { values: Float32Array; lattice: Lattice; interval: number } | null;
+  contours: { values: Float32Array; binGrid: BinGrid; interval: number } | null;
   selected: string | null;
 }) {
   const { frame, size, objects, wells, volume, lines, plane, domain, selected } = props;
@@ -75,11 +75,11 @@ export function MapOverlay(props: {
   const map = useMapUnit();
   const bar = scaleBar(frame, size, units.of('m') === 'ft');
   const ticks = niceTicks(frame, size, map.metres);
-  const ni = volume?.lattice.inline.count ?? 0;
-  const nj = volume?.lattice.crossline.count ?? 0;
+  const ni = volume?.binGrid.inline.count ?? 0;
+  const nj = volume?.binGrid.crossline.count ?? 0;
   const traces = volume && {
-    inline: [toMap(volume.lattice, lines.inline, 0), toMap(volume.lattice, lines.inline, nj - 1)],
-    crossline: [toMap(volume.lattice, 0, lines.crossline), toMap(volume.lattice, ni - 1, lines.crossline)],
+    inline: [toMap(volume.binGrid, lines.inline, 0), toMap(volume.binGrid, lines.inline, nj - 1)],
+    crossline: [toMap(volume.binGrid, 0, lines.crossline), toMap(volume.binGrid, ni - 1, lines.crossline)],
   };
   return (
     <svg className={css.overlay} aria-hidden="true">
@@ -87,7 +87,7 @@ export function MapOverlay(props: {
       {volume && (
         <path
           d={pathText(
-            cornersOf(volume.lattice).map((p) => place(...p)),
+            cornersOf(volume.binGrid).map((p) => place(...p)),
             true,
           )}
           fill="none"

@@ -1,4 +1,4 @@
-import { type Lattice, toMap } from '@lithagon/core';
+import { type BinGrid, toMap } from '@lithagon/core';
 import type { Size } from '../common/hooks';
 import css from '../common/view.module.css';
 import type { FieldLook } from '../raster/field';
@@ -8,21 +8,21 @@ import type { MapFrame } from './frame';
 /** A grid of values laid on the map where its bins are. */
 export function MapRaster(props: {
   values: Float32Array;
-  lattice: Lattice;
+  binGrid: BinGrid;
   look: FieldLook;
   frame: MapFrame;
   size: Size;
   /** Which plane of a volume it shows, where it does. */
   plane?: string;
 }) {
-  const { values, lattice, look, frame, size } = props;
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const { values, binGrid, look, frame, size } = props;
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   // float32 positions: measured from the first corner
   const corner = (i: number, j: number) => {
-    const [x, y] = toMap(lattice, i, j);
-    return [x - lattice.origin[0], y - lattice.origin[1]];
+    const [x, y] = toMap(binGrid, i, j);
+    return [x - binGrid.origin[0], y - binGrid.origin[1]];
   };
-  const [cx, cy] = [frame.x - lattice.origin[0], frame.y - lattice.origin[1]];
+  const [cx, cy] = [frame.x - binGrid.origin[0], frame.y - binGrid.origin[1]];
   const [wide, tall] = [(size.width / 2) * frame.perPixel, (size.height / 2) * frame.perPixel];
   const canvas = useQuad({
     data: values,

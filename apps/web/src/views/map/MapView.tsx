@@ -110,8 +110,8 @@ export function MapView() {
   const follow = (x: number, y: number) => {
     let value: number | null = null;
     if (layer && !layer.plane?.coarse) {
-      const [i, j] = toIndex(layer.lattice, x, y).map(Math.round);
-      const { inline, crossline } = layer.lattice;
+      const [i, j] = toIndex(layer.binGrid, x, y).map(Math.round);
+      const { inline, crossline } = layer.binGrid;
       if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = layer.values[i * crossline.count + j];
     }
     const known = value !== null && !Number.isNaN(value);
@@ -130,12 +130,12 @@ export function MapView() {
   };
   const goThere = (event: React.MouseEvent) => {
     if (!volume) return;
-    const [i, j] = toIndex(volume.lattice, ...earthAt(event));
+    const [i, j] = toIndex(volume.binGrid, ...earthAt(event));
     useDesk.setState((s) => ({
       lines: {
         ...s.lines,
-        inline: clampLine(volume.lattice, 'inline', i),
-        crossline: clampLine(volume.lattice, 'crossline', j),
+        inline: clampLine(volume.binGrid, 'inline', i),
+        crossline: clampLine(volume.binGrid, 'crossline', j),
       },
     }));
   };
@@ -232,7 +232,7 @@ export function MapView() {
         {frame && layer && (
           <MapRaster
             values={layer.values}
-            lattice={layer.lattice}
+            binGrid={layer.binGrid}
             look={layer.look}
             frame={frame}
             size={size}
@@ -240,7 +240,7 @@ export function MapView() {
           />
         )}
         {frame && preview && previewLook && (
-          <MapRaster values={preview.values} lattice={preview.lattice} look={previewLook} frame={frame} size={size} />
+          <MapRaster values={preview.values} binGrid={preview.binGrid} look={previewLook} frame={frame} size={size} />
         )}
         {frame && (
           <MapOverlay
@@ -253,7 +253,7 @@ export function MapView() {
             plane={desk.plane}
             domain={domain}
             contours={
-              layer?.interval ? { values: layer.values, lattice: layer.lattice, interval: layer.interval } : null
+              layer?.interval ? { values: layer.values, binGrid: layer.binGrid, interval: layer.interval } : null
             }
             selected={selected}
           />

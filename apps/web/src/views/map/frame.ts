@@ -29,7 +29,7 @@ const median = (values: number[]) => [...values].sort((a, b) => a - b)[(values.l
 
 /** Where the work is: the corners of surveys, or else the half of the wells that lie nearest to their middle. */
 function heartOf(objects: EarthObject[]): Point[] {
-  const corners = objects.flatMap((o) => (o.kind === 'volume' || o.kind === 'horizon' ? cornersOf(o.lattice) : []));
+  const corners = objects.flatMap((o) => (o.kind === 'volume' || o.kind === 'horizon' ? cornersOf(o.binGrid) : []));
   if (corners.length > 0) return corners as Point[];
   const wells = objects.flatMap((o): Point[] => (o.kind === 'well' ? [[o.x, o.y]] : []));
   if (wells.length < 3) return wells;
@@ -61,7 +61,7 @@ export function farOff(objects: EarthObject[]): { id: string; name: string; why:
 export function fitAll(objects: EarthObject[], size: Size): MapFrame | null {
   const far = new Set(farOff(objects).map((w) => w.id));
   let points = objects.flatMap((o): Point[] => {
-    if (o.kind === 'volume' || o.kind === 'horizon') return cornersOf(o.lattice) as Point[];
+    if (o.kind === 'volume' || o.kind === 'horizon') return cornersOf(o.binGrid) as Point[];
     return o.kind === 'well' && !far.has(o.id) ? [[o.x, o.y]] : [];
   });
   if (points.length === 0) points = objects.flatMap((o): Point[] => (far.has(o.id) ? [] : kindOf(o).places(o)));

@@ -1,9 +1,9 @@
 import {
+  type BinGrid,
   contourInterval,
   type EarthObject,
   endsText,
   type Horizon,
-  type Lattice,
   type QuantityMap,
   quantityFacts,
   type Volume,
@@ -21,7 +21,7 @@ const MATCH = 'match:';
 
 /** The coloured grid under a map. */
 export interface MapLayer {
-  lattice: Lattice;
+  binGrid: BinGrid;
   values: Float32Array;
   look: FieldLook;
   legend: string;
@@ -83,7 +83,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     if (slice)
       return (
         plane && {
-          lattice: slice.lattice,
+          binGrid: slice.binGrid,
           values: plane.data,
           look: lookOf(slice, displayOf(display, slice)),
           legend: quantityText(slice, units),
@@ -103,7 +103,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     };
     if (horizon && matchOf)
       return {
-        lattice: horizon.lattice,
+        binGrid: horizon.binGrid,
         values,
         look: inColors('confidence', 0, 1),
         legend: `confidence of the track, ${endsText('confidence')}`,
@@ -118,7 +118,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
       const round = high > low ? contourInterval(units.to(low, unit), units.to(high, unit)) : null;
       const interval = round === null ? null : units.from(round, unit);
       return {
-        lattice: horizon.lattice,
+        binGrid: horizon.binGrid,
         values,
         look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / (interval ?? 1)) || 1 },
         legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}${round === null ? ', level' : `, every ${round}`}`,
@@ -130,7 +130,7 @@ export function useMapLayer(objects: EarthObject[], volume: Volume | undefined, 
     }
     if (!map) return null;
     return {
-      lattice: map.lattice,
+      binGrid: map.binGrid,
       values,
       look: inColors(map.quantity, ...map.range),
       legend: quantityText(map, units),

@@ -39,11 +39,11 @@ export function LitUp({ frame, size, wells }: { frame: MapFrame; size: Size; wel
     [now],
   );
   if (!now) return null;
-  if (values && of && 'lattice' in of && of.lattice)
+  if (values && of && 'binGrid' in of && of.binGrid)
     return (
       <MapRaster
         values={values}
-        lattice={of.lattice}
+        binGrid={of.binGrid}
         look={{ map: 'ember', low: 0, high: 1.6, reverse: false, opacity: 0.7 }}
         frame={frame}
         size={size}

@@ -24,7 +24,7 @@ describe('the colours of a look', () => {
 });
 
 describe('where pixels lie in a grid', () => {
-  test('is where a map puts their middles, for any lattice and window', () => {
+  test('is where a map puts their middles, for any bin grid and window', () => {
     const size = fc.double({ min: 1, max: 900, noNaN: true });
     const turn = fc.double({ min: -3, max: 3, noNaN: true });
     fc.assert(

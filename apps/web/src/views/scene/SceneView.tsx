@@ -33,7 +33,7 @@ export function SceneView() {
   const domain = useDesk((s) => s.domain.scene ?? 'twt');
   const volume = shownVolume(all, chosen, domain);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the names, colours and revisions of what is drawn stand for it
-  const objects = useMemo(() => onOneMap(all, volume).together, [drawn, volume?.lattice.local]);
+  const objects = useMemo(() => onOneMap(all, volume).together, [drawn, volume?.binGrid.local]);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(() => notShownIn(all, domain, wells), [all, domain, wells]);
   if (!volume || volume.domain !== domain)
@@ -78,8 +78,8 @@ function Scene(props: {
   const [surfaces, setSurfaces] = useState(new Map<string, Float32Array>());
   const [view, setView] = useState(0);
   const counts = {
-    inline: volume.lattice.inline.count,
-    crossline: volume.lattice.crossline.count,
+    inline: volume.binGrid.inline.count,
+    crossline: volume.binGrid.crossline.count,
     slice: volume.vertical.count,
   };
   const index = Object.fromEntries(NAMES.map((n) => [n, Math.max(0, Math.min(counts[n] - 1, lines[n]))])) as Record<
@@ -200,7 +200,7 @@ function Scene(props: {
     return new THREE.Vector2((v.x * size.width) / 2, (-v.y * size.height) / 2);
   };
   const axisOnScreen = (name: PlaneName): THREE.Vector2 => {
-    const { lattice, vertical } = volume;
+    const { binGrid, vertical } = volume;
     const at = (n: number): [number, number, number] => {
       const [i, j] =
         name === 'inline'
@@ -210,7 +210,7 @@ function Scene(props: {
             : [counts.inline / 2, counts.crossline / 2];
       const v =
         name === 'slice' ? vertical.first + n * vertical.step : vertical.first + (vertical.step * counts.slice) / 2;
-      return toScene(frame, ...toMap(lattice, i, j), v);
+      return toScene(frame, ...toMap(binGrid, i, j), v);
     };
     const last = counts[name] - 1;
     return onScreen(at(last))

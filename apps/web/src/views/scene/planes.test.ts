@@ -42,9 +42,9 @@ describe('a plane of a volume', () => {
     // first above last, and both ends of one height
     expect(a[1]).toBeGreaterThan(d[1]);
     expect(a[1]).toBeCloseTo(b[1], 6);
-    const { lattice } = seismic;
-    const along = name === 'inline' ? lattice.perCrossline : lattice.perInline;
-    const others = (name === 'inline' ? lattice.crossline : lattice.inline).count - 1;
+    const { binGrid } = seismic;
+    const along = name === 'inline' ? binGrid.perCrossline : binGrid.perInline;
+    const others = (name === 'inline' ? binGrid.crossline : binGrid.inline).count - 1;
     expect(apart(a, b)).toBeCloseTo((others * Math.hypot(...along)) / 1000, 4);
   });
   test('of one time is level, and lies lower for a later one', () => {
@@ -54,7 +54,7 @@ describe('a plane of a volume', () => {
   });
   test('moves with its line by one spacing of the lines', () => {
     const [a, b] = [corners('inline', 2)[0], corners('inline', 3)[0]];
-    expect(apart(a, b)).toBeCloseTo(Math.hypot(...seismic.lattice.perInline) / 1000, 5);
+    expect(apart(a, b)).toBeCloseTo(Math.hypot(...seismic.binGrid.perInline) / 1000, 5);
   });
 });
 

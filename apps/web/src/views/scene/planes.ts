@@ -1,4 +1,4 @@
-import { type Lattice, toMap, type Volume } from '@lithagon/core';
+import { type BinGrid, toMap, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
 import { colorMap } from '../../color/maps';
 import { fieldMaterial } from '../raster/field';
@@ -14,8 +14,8 @@ export interface SceneFrame {
 }
 
 export function sceneFrame(volume: Volume): SceneFrame {
-  const { lattice, vertical } = volume;
-  const [x, y] = toMap(lattice, (lattice.inline.count - 1) / 2, (lattice.crossline.count - 1) / 2);
+  const { binGrid, vertical } = volume;
+  const [x, y] = toMap(binGrid, (binGrid.inline.count - 1) / 2, (binGrid.crossline.count - 1) / 2);
   // a millisecond of two-way time stands for a metre, about what it is at 2000 m/s
   return { x, y, middle: vertical.first + (vertical.step * (vertical.count - 1)) / 2, perVertical: 0.001 };
 }
@@ -41,11 +41,11 @@ export function planeMesh(name: PlaneName): THREE.Mesh<THREE.BufferGeometry, THR
 
 export function placePlane(mesh: THREE.Mesh, frame: SceneFrame, volume: Volume, index: number): void {
   const name = mesh.name as PlaneName;
-  const { lattice, vertical } = volume;
-  const [ni, nj] = [lattice.inline.count - 1, lattice.crossline.count - 1];
+  const { binGrid, vertical } = volume;
+  const [ni, nj] = [binGrid.inline.count - 1, binGrid.crossline.count - 1];
   const top = vertical.first;
   const base = vertical.first + vertical.step * (vertical.count - 1);
-  const at = (i: number, j: number, v: number) => toScene(frame, ...toMap(lattice, i, j), v);
+  const at = (i: number, j: number, v: number) => toScene(frame, ...toMap(binGrid, i, j), v);
   const corners =
     name === 'inline'
       ? [at(index, 0, top), at(index, nj, top), at(index, nj, base), at(index, 0, base)]
@@ -60,8 +60,8 @@ export function placePlane(mesh: THREE.Mesh, frame: SceneFrame, volume: Volume, 
 
 /** The edges of the survey's box. */
 export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometry {
-  const { lattice, vertical } = volume;
-  const [ni, nj] = [lattice.inline.count - 1, lattice.crossline.count - 1];
+  const { binGrid, vertical } = volume;
+  const [ni, nj] = [binGrid.inline.count - 1, binGrid.crossline.count - 1];
   const levels = [vertical.first, vertical.first + vertical.step * (vertical.count - 1)];
   const ring = [
     [0, 0],
@@ -72,8 +72,8 @@ export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometr
   const points: number[] = [];
   const add = (a: number[], b: number[], va: number, vb: number) =>
     points.push(
-      ...toScene(frame, ...toMap(lattice, a[0], a[1]), va),
-      ...toScene(frame, ...toMap(lattice, b[0], b[1]), vb),
+      ...toScene(frame, ...toMap(binGrid, a[0], a[1]), va),
+      ...toScene(frame, ...toMap(binGrid, b[0], b[1]), vb),
     );
   for (let n = 0; n < 4; n++) {
     for (const v of levels) add(ring[n], ring[(n + 1) % 4], v, v);
@@ -85,11 +85,11 @@ export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometr
 /** A horizon as a surface, without the cells that lack a corner; coloured by height as on the map. */
 export function horizonGeometry(
   frame: SceneFrame,
-  lattice: Lattice,
+  binGrid: BinGrid,
   values: Float32Array,
   range: [number, number],
 ): THREE.BufferGeometry {
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const position = new Float32Array(ni * nj * 3);
   // the lit material works in linear light
   const map = colorMap('strata').map((v) => Math.round(255 * (v / 255) ** 2.2));
@@ -98,7 +98,7 @@ export function horizonGeometry(
     for (let j = 0; j < nj; j++) {
       const n = i * nj + j;
       // a bin without a value is in no triangle; it must not spoil the bounds either
-      position.set(toScene(frame, ...toMap(lattice, i, j), Number.isNaN(values[n]) ? range[0] : values[n]), 3 * n);
+      position.set(toScene(frame, ...toMap(binGrid, i, j), Number.isNaN(values[n]) ? range[0] : values[n]), 3 * n);
       const q = (values[n] - range[0]) / (range[1] - range[0] || 1);
       const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (Number.isNaN(q) ? 0 : q))));
       color.set(map.subarray(c, c + 3), 3 * n);

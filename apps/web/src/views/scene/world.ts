@@ -86,7 +86,7 @@ export function furnish(
   shownHorizons(objects, domain).forEach((horizon) => {
     const values = surfaces.get(horizon.id);
     if (!values) return;
-    const geometry = horizonGeometry(frame, horizon.lattice, values, horizon.range);
+    const geometry = horizonGeometry(frame, horizon.binGrid, values, horizon.range);
     geometry.computeVertexNormals();
     culture.add(
       new THREE.Mesh(

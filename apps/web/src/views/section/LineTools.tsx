@@ -9,17 +9,17 @@ import css from '../common/view.module.css';
 
 /** Which line of a volume a section shows: inline or crossline, its number, and what the wheel steps by. */
 export function LineTools(props: {
-  lattice: Volume['lattice'];
+  binGrid: Volume['binGrid'];
   plane: 'inline' | 'crossline';
   number: number;
   /** After the other kind of line was chosen. */
   onTurn(): void;
 }) {
-  const { lattice, plane, number } = props;
+  const { binGrid, plane, number } = props;
   const increment = useDesk((s) => s.increment);
   const go = (wanted: number) => {
-    const { first, step } = lattice[plane];
-    useDesk.setState((s) => ({ lines: { ...s.lines, [plane]: clampLine(lattice, plane, (wanted - first) / step) } }));
+    const { first, step } = binGrid[plane];
+    useDesk.setState((s) => ({ lines: { ...s.lines, [plane]: clampLine(binGrid, plane, (wanted - first) / step) } }));
   };
   return (
     <>

@@ -102,14 +102,14 @@ function Section(props: {
     setup?.live && volume.kind === 'volume' && Object.values(setup.inputs).flat().includes(volume.id)
       ? { step: setup.step, params: setup.params, inputs: setup.inputs }
       : null;
-  const lattice = volume.kind === 'volume' ? volume.lattice : null;
-  const index = lattice ? clampLine(lattice, plane, lines[plane]) : 0;
+  const binGrid = volume.kind === 'volume' ? volume.binGrid : null;
+  const index = binGrid ? clampLine(binGrid, plane, lines[plane]) : 0;
   const [data, problem] = useSamples(volume, plane, index, live);
   const [ref, element, size] = useSize<HTMLDivElement>();
 
   const shown = data ? data.index : index;
   const line = useMemo(
-    () => (volume.kind === 'volume' ? sectionLine(volume.lattice, plane, shown) : seismicLine(path ?? [], volume.cdps)),
+    () => (volume.kind === 'volume' ? sectionLine(volume.binGrid, plane, shown) : seismicLine(path ?? [], volume.cdps)),
     [volume, path, plane, shown],
   );
   const whole: Window = useMemo(() => {
@@ -120,8 +120,8 @@ function Section(props: {
   const look = live
     ? liveLook(live.step, data?.data, lookOf(volume, displayOf(displays, volume)))
     : lookOf(volume, displayOf(displays, volume));
-  const number = lattice ? (plane === 'inline' ? inlineAt(lattice, index) : crosslineAt(lattice, index)) : 0;
-  const what = lattice ? `${plane} ${number}` : '2D line';
+  const number = binGrid ? (plane === 'inline' ? inlineAt(binGrid, index) : crosslineAt(binGrid, index)) : 0;
+  const what = binGrid ? `${plane} ${number}` : '2D line';
   const name = `${volume.name}${old ? ', out of date' : ''}`;
 
   const { drawing, ...hands } = useHands({ volume, line, data, window, at, domain, trial: live !== null });
@@ -136,7 +136,7 @@ function Section(props: {
       view="section"
       title="Section"
       // the tools beside it name the line of a volume
-      subtitle={lattice ? name : `${name} · ${what}`}
+      subtitle={binGrid ? name : `${name} · ${what}`}
       summary={`${name} · ${what}`}
       notShown={props.notShown}
       extent={{
@@ -149,7 +149,7 @@ function Section(props: {
         <>
           {live && <span className={css.live}>live</span>}
           <LineChoice />
-          {lattice && <LineTools lattice={lattice} plane={plane} number={number} onTurn={showWhole} />}
+          {binGrid && <LineTools binGrid={binGrid} plane={plane} number={number} onTurn={showWhole} />}
         </>
       }
     >
@@ -159,7 +159,7 @@ function Section(props: {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the cursor is moved and picks are made by keys here
         tabIndex={0}
         onKeyDown={hands.key}
-        aria-label={`Section along ${lattice ? `${plane} ${number} of ` : ''}${volume.name}`}
+        aria-label={`Section along ${binGrid ? `${plane} ${number} of ` : ''}${volume.name}`}
         style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
         onPointerMove={(event) => drag.move(event) || hands.move(event)}
         onPointerLeave={() => useCursor.setState({ at: null })}

@@ -1,8 +1,8 @@
-import type { Horizon, Lattice, Volume } from '@lithagon/core';
+import type { BinGrid, Horizon, Volume } from '@lithagon/core';
 import { describe, expect, test } from 'vitest';
 import { horizonAlong, placeOf, scaleOf, sectionLine, traceOf, valueAt } from './geometry';
 
-const lattice: Lattice = {
+const binGrid: BinGrid = {
   inline: { first: 100, step: 1, count: 20 },
   crossline: { first: 200, step: 1, count: 30 },
   origin: [1000, 5000],
@@ -12,7 +12,7 @@ const lattice: Lattice = {
 
 describe('a section', () => {
   test.each(['inline', 'crossline'] as const)('along an %s knows its places and traces, there and back', (plane) => {
-    const line = sectionLine(lattice, plane, 7);
+    const line = sectionLine(binGrid, plane, 7);
     expect(line.traces).toBe(plane === 'inline' ? 30 : 20);
     const [x, y] = placeOf(line, 11.25);
     const [trace, off] = traceOf(line, x, y);
@@ -23,8 +23,8 @@ describe('a section', () => {
     expect(traceOf(line, ...side)[1]).toBeCloseTo(Math.hypot(10, 20), 6);
   });
   test('a horizon on a coarser grid is interpolated, and missing where a corner is', () => {
-    const coarse: Lattice = {
-      ...lattice,
+    const coarse: BinGrid = {
+      ...binGrid,
       inline: { first: 100, step: 2, count: 10 },
       crossline: { first: 200, step: 2, count: 15 },
       perInline: [-20, 40],
@@ -32,7 +32,7 @@ describe('a section', () => {
     };
     const values = Float32Array.from({ length: 150 }, (_, n) => 10 * (n % 15) + Math.floor(n / 15));
     values[4 * 15 + 9] = Number.NaN;
-    const along = horizonAlong(sectionLine(lattice, 'inline', 7), { lattice: coarse } as Horizon, values);
+    const along = horizonAlong(sectionLine(binGrid, 'inline', 7), { binGrid: coarse } as Horizon, values);
     expect(along[5][1]).toBeCloseTo(25 + 3.5, 4);
     expect(along[17][1]).toBeNaN();
     expect(along[29][1]).toBeNaN();
@@ -49,7 +49,7 @@ describe('a section', () => {
 });
 
 test('the scale of a section is that of its bends in view, on a screen of 96 pixels to the inch', () => {
-  const line = sectionLine(lattice, 'inline', 0);
+  const line = sectionLine(binGrid, 'inline', 0);
   const [a, b] = [line.place(0), line.place(line.traces - 1)];
   const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
   const box = { width: 480, height: 480 };

@@ -1,11 +1,11 @@
 import {
+  type BinGrid,
   crosslineAt,
   cutByLine,
   type Fault,
   gridAt,
   type Horizon,
   inlineAt,
-  type Lattice,
   meshOfSticks,
   toIndex,
   toMap,
@@ -30,18 +30,18 @@ export interface SectionLine {
   bends: number[];
 }
 
-export function sectionLine(lattice: Lattice, plane: 'inline' | 'crossline', index: number): SectionLine {
-  const traces = plane === 'inline' ? lattice.crossline.count : lattice.inline.count;
-  const place = (n: number) => (plane === 'inline' ? toMap(lattice, index, n) : toMap(lattice, n, index));
+export function sectionLine(binGrid: BinGrid, plane: 'inline' | 'crossline', index: number): SectionLine {
+  const traces = plane === 'inline' ? binGrid.crossline.count : binGrid.inline.count;
+  const place = (n: number) => (plane === 'inline' ? toMap(binGrid, index, n) : toMap(binGrid, n, index));
   return {
     traces,
     from: place(0),
     to: place(traces - 1),
     along: plane === 'inline' ? 'crossline' : 'inline',
-    number: (n) => (plane === 'inline' ? crosslineAt(lattice, n) : inlineAt(lattice, n)),
+    number: (n) => (plane === 'inline' ? crosslineAt(binGrid, n) : inlineAt(binGrid, n)),
     place,
     nearest(x, y) {
-      const [i, j] = toIndex(lattice, x, y);
+      const [i, j] = toIndex(binGrid, x, y);
       const trace = plane === 'inline' ? j : i;
       const [px, py] = place(trace);
       return [trace, Math.hypot(x - px, y - py)];
@@ -112,12 +112,12 @@ export function horizonAlong(
   horizon: Horizon,
   values: Float32Array,
 ): [trace: number, value: number][] {
-  const { lattice } = horizon;
+  const { binGrid } = horizon;
   return Array.from({ length: line.traces }, (_, t) => {
     const [x, y] = placeOf(line, t);
-    const [i, j] = toIndex(lattice, x, y);
-    const near = i > -0.01 && j > -0.01 && i < lattice.inline.count - 0.99 && j < lattice.crossline.count - 0.99;
-    return [t, near ? gridAt(values, lattice, x, y) : Number.NaN];
+    const [i, j] = toIndex(binGrid, x, y);
+    const near = i > -0.01 && j > -0.01 && i < binGrid.inline.count - 0.99 && j < binGrid.crossline.count - 0.99;
+    return [t, near ? gridAt(values, binGrid, x, y) : Number.NaN];
   });
 }
 

@@ -126,7 +126,7 @@ describe('the part of a section in view', () => {
 });
 
 describe('hands on a section', () => {
-  const line = () => sectionLine(seismic.lattice, 'inline', INLINE);
+  const line = () => sectionLine(seismic.binGrid, 'inline', INLINE);
   const hands = (more: { trial?: boolean; domain?: 'twt' | 'depth'; coarse?: boolean } = {}) => {
     const { result } = view();
     return renderHook(() =>
@@ -199,13 +199,13 @@ describe('hands on a section', () => {
 
 describe('the tools of a line', () => {
   let turned = 0;
-  const tools = () => onPage(<LineTools lattice={seismic.lattice} plane="inline" number={5} onTurn={() => turned++} />);
+  const tools = () => onPage(<LineTools binGrid={seismic.binGrid} plane="inline" number={5} onTurn={() => turned++} />);
   test('go to a line by its number, as near as the survey comes', async () => {
     const { hands } = tools();
     const number = screen.getByRole('textbox', { name: 'Line number' });
     await hands.click(number);
     await hands.keyboard('9{Enter}');
-    const { first, step, count } = seismic.lattice.inline;
+    const { first, step, count } = seismic.binGrid.inline;
     expect(first + step * useDesk.getState().lines.inline).toBe(9);
     await hands.click(number);
     await hands.keyboard('9999{Enter}');

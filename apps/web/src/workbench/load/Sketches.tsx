@@ -10,7 +10,7 @@ export function Sketches({ reports, chosen }: { reports: FileReport[]; chosen: F
   const objects = useProject((s) => s.objects);
   const units = useUnits();
   const held: [number, number][][] = objects.flatMap((o) =>
-    o.kind === 'volume' && !o.lattice.local ? [[...cornersOf(o.lattice), cornersOf(o.lattice)[0]]] : [],
+    o.kind === 'volume' && !o.binGrid.local ? [[...cornersOf(o.binGrid), cornersOf(o.binGrid)[0]]] : [],
   );
   const wells = objects.flatMap((o): [number, number][] => (o.kind === 'well' ? [[o.x, o.y]] : []));
   const points = [

@@ -1,4 +1,4 @@
-import { asLithagonError, type Lattice, placedAt, placedLike, placedVolume, type Volume } from '@lithagon/core';
+import { asLithagonError, type BinGrid, placedAt, placedLike, placedVolume, type Volume } from '@lithagon/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { edit } from '../../state/history';
@@ -17,8 +17,8 @@ const FIELDS = [
 type Corner = Record<(typeof FIELDS)[number][0], string>;
 
 /** Three corners of a grid, as far as its own numbers say them. */
-function cornersOfNumbers({ inline, crossline }: Lattice): Corner[] {
-  const last = (a: Lattice['inline']) => String(a.first + a.step * (a.count - 1));
+function cornersOfNumbers({ inline, crossline }: BinGrid): Corner[] {
+  const last = (a: BinGrid['inline']) => String(a.first + a.step * (a.count - 1));
   const [i0, j0] = [String(inline.first), String(crossline.first)];
   return [
     { inline: i0, crossline: j0, x: '', y: '' },
@@ -31,9 +31,9 @@ function cornersOfNumbers({ inline, crossline }: Lattice): Corner[] {
 export function PlaceVolume({ volume }: { volume: Volume }) {
   const objects = useProject((s) => s.objects);
   const map = useMapUnit();
-  const [corners, setCorners] = useState(() => cornersOfNumbers(volume.lattice));
-  const others = objects.filter((o): o is Volume => o.kind === 'volume' && !o.lattice.local);
-  const put = (make: () => Lattice, how: string) => {
+  const [corners, setCorners] = useState(() => cornersOfNumbers(volume.binGrid));
+  const others = objects.filter((o): o is Volume => o.kind === 'volume' && !o.binGrid.local);
+  const put = (make: () => BinGrid, how: string) => {
     try {
       void edit(`Place ${volume.name} ${how}`, [volume], [placedVolume(volume, make())]);
     } catch (cause) {
@@ -57,7 +57,7 @@ export function PlaceVolume({ volume }: { volume: Volume }) {
               ]}
               onChange={(id) => {
                 const other = others.find((o) => o.id === id);
-                if (other) put(() => placedLike(volume.lattice, other.lattice), `as ${other.name}`);
+                if (other) put(() => placedLike(volume.binGrid, other.binGrid), `as ${other.name}`);
               }}
             />
           </div>
@@ -97,7 +97,7 @@ export function PlaceVolume({ volume }: { volume: Volume }) {
             put(
               () =>
                 placedAt(
-                  volume.lattice,
+                  volume.binGrid,
                   corners.map((c) => ({
                     inline: number(c.inline),
                     crossline: number(c.crossline),

@@ -16,7 +16,7 @@ export function Response(props: { step: AnyStep; params: Record<string, unknown>
   const { step, params, volume } = props;
   const projectId = useProject((s) => s.id);
   const plane = useDesk((s) => s.plane);
-  const index = useDesk((s) => clampLine(volume.lattice, plane, s.lines[plane]));
+  const index = useDesk((s) => clampLine(volume.binGrid, plane, s.lines[plane]));
   const [spectrum, setSpectrum] = useState<{ hz: number[]; db: number[] } | null>(null);
   useEffect(() => {
     let wanted = true;

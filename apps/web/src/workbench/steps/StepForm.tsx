@@ -56,7 +56,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const volume = local ? (objects.find((o) => o.id === setup.inputs[role]?.[0]) as Volume | undefined) : undefined;
   // what comes out in another domain cannot be shown on this line
   const mayTry = local !== undefined && !local.domain;
-  const index = volume ? clampLine(volume.lattice, plane, lines[plane]) : 0;
+  const index = volume ? clampLine(volume.binGrid, plane, lines[plane]) : 0;
   const paramsKey = JSON.stringify(setup.params);
 
   // time one line, so that the whole can be foretold
@@ -97,7 +97,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
     problem = (cause as Error).message;
   }
   problem ??= foreseen?.problem ?? null;
-  const lineCount = volume ? volume.lattice[plane].count : 0;
+  const lineCount = volume ? volume.binGrid[plane].count : 0;
   const estimate = took !== null && volume ? (took * lineCount) / 1000 : null;
   return (
     <aside className={css.sheet} aria-label={step.title}>

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Lattice } from '../lattice.ts';
+import type { BinGrid } from '../binGrid.ts';
 import { isQuantity, type Quantity } from '../quantities.ts';
 import { visible } from '../text.ts';
 
@@ -58,7 +58,7 @@ export const arrayRefSchema = z
 export type ArrayRef = z.infer<typeof arrayRefSchema>;
 
 /** Whether an array has one value for each bin. */
-export function onBins(ref: ArrayRef, { inline, crossline }: Lattice): boolean {
+export function onBins(ref: ArrayRef, { inline, crossline }: BinGrid): boolean {
   return ref.shape.length === 2 && ref.shape[0] === inline.count && ref.shape[1] === crossline.count;
 }
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { latticeSchema } from '../lattice.ts';
+import { binGridSchema } from '../binGrid.ts';
 import { arrayRefSchema, base } from './common.ts';
 
 /** Layers between horizons, from the sea bed down, each with `v(z) = v0 + k·z`, z below the datum. */
@@ -7,7 +7,7 @@ export const velocityModelSchema = z.object({
   ...base,
   kind: z.literal('velocity model'),
   /** Bins of the maps of v0, where there are any. */
-  lattice: latticeSchema.optional(),
+  binGrid: binGridSchema.optional(),
   /** Velocity of sea water, m/s. */
   waterVelocity: z.number(),
   /** Where times begin: the seismic datum (m above mean sea level) and the velocity (m/s) from there to the sea; the sea itself where not given. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { latticeSchema } from '../lattice.ts';
+import { binGridSchema } from '../binGrid.ts';
 import { arrayRefSchema, base, domainSchema, onBins } from './common.ts';
 
 export const faultSchema = z.object({
@@ -55,16 +55,16 @@ export const horizonSchema = z
     /** The top of the wells that it is, where it is not called as that is. */
     top: z.string().min(1).max(200).optional(),
     domain: domainSchema,
-    lattice: latticeSchema,
+    binGrid: binGridSchema,
     /** `[inline][crossline]`, ms or m, NaN where there is none. */
     values: arrayRefSchema,
     confidence: arrayRefSchema.optional(),
     range: z.tuple([z.number(), z.number()]),
     filled: z.number(),
   })
-  .refine(({ lattice, values }) => onBins(values, lattice), 'has values of another shape than its bins')
+  .refine(({ binGrid, values }) => onBins(values, binGrid), 'has values of another shape than its bins')
   .refine(
-    ({ lattice, confidence }) => !confidence || onBins(confidence, lattice),
+    ({ binGrid, confidence }) => !confidence || onBins(confidence, binGrid),
     'has confidence of another shape than its bins',
   );
 export type Horizon = z.infer<typeof horizonSchema>;

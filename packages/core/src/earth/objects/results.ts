@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { latticeSchema } from '../lattice.ts';
+import { binGridSchema } from '../binGrid.ts';
 import { arrayRefSchema, base, onBins } from './common.ts';
 
 /** Depths of fluid contacts, m below the datum; null where there is no such contact. */
@@ -27,14 +27,14 @@ export const mapSchema = z
   .object({
     ...base,
     kind: z.literal('map'),
-    lattice: latticeSchema,
+    binGrid: binGridSchema,
     quantity: z.string(),
     unit: z.string(),
     /** `[inline][crossline]`, NaN where there is none. */
     values: arrayRefSchema,
     range: z.tuple([z.number(), z.number()]),
   })
-  .refine(({ lattice, values }) => onBins(values, lattice), 'has values of another shape than its bins');
+  .refine(({ binGrid, values }) => onBins(values, binGrid), 'has values of another shape than its bins');
 export type QuantityMap = z.infer<typeof mapSchema>;
 
 /** What is plotted along one axis of a crossplot. */

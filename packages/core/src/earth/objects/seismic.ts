@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { latticeSchema } from '../lattice.ts';
+import { binGridSchema } from '../binGrid.ts';
 import { arrayRefSchema, base, domainSchema, quantitySchema, statisticsSchema } from './common.ts';
 
 const sameShape = (shape: number[], wanted: number[]) =>
@@ -9,7 +9,7 @@ export const volumeSchema = z
   .object({
     ...base,
     kind: z.literal('volume'),
-    lattice: latticeSchema,
+    binGrid: binGridSchema,
     domain: domainSchema,
     quantity: quantitySchema,
     unit: z.string(),
@@ -35,9 +35,9 @@ export const volumeSchema = z
     traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
     text: z.array(z.string()).optional(),
   })
-  .refine(({ lattice, vertical, layouts }) => {
+  .refine(({ binGrid, vertical, layouts }) => {
     if (!layouts) return true;
-    const shape = [lattice.inline.count, lattice.crossline.count, vertical.count];
+    const shape = [binGrid.inline.count, binGrid.crossline.count, vertical.count];
     const { inline, crossline, slice } = layouts;
     return [inline, crossline, slice].every((ref) => !ref || sameShape(ref.shape, shape));
   }, 'has samples of another shape than its bins and times')

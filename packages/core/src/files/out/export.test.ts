@@ -1,6 +1,6 @@
 import { fromArrayBuffer } from 'geotiff';
 import { describe, expect, test } from 'vitest';
-import { toMap } from '../../earth/lattice.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import { type FluidContacts, type Polygon, TOP_COLUMNS, type Well, type WellTable } from '../../earth/objects.ts';
 import { parseGeoJson } from '../../formats/geojson/parse.ts';
 import { newDrawn } from '../../project/given.ts';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { type BinGrid, cornersOf } from '../../earth/binGrid.ts';
 import { crsTable } from '../../earth/crsTable.ts';
-import { cornersOf, type Lattice } from '../../earth/lattice.ts';
 import type { Logs, SeismicLine, Volume } from '../../earth/objects.ts';
 import { memorySource } from '../../formats/source.ts';
 import { readWhole } from '../../storage/arrays.ts';
@@ -23,7 +23,7 @@ async function back(name: string, bytes: Uint8Array, declare: Record<string, str
   return { store, object: objects[0] };
 }
 
-const near = (a: Lattice, b: Lattice) => {
+const near = (a: BinGrid, b: BinGrid) => {
   const d = cornersOf(b);
   return Math.max(...cornersOf(a).map(([x, y], n) => Math.hypot(x - d[n][0], y - d[n][1])));
 };
@@ -44,7 +44,7 @@ describe('a volume leaves and comes back', () => {
     await fc.assert(
       fc.asyncProperty(anyOut, async ({ format, revision, scale, samples, first, step, flip, every, seed }) => {
         const store = memoryStore();
-        const lattice: Lattice = {
+        const binGrid: BinGrid = {
           ...TURNED,
           inline: { first: 500, step: every, count: 7 },
           crossline: { first: 90, step: 1, count: 9 },
@@ -52,14 +52,14 @@ describe('a volume leaves and comes back', () => {
         };
         const value = (i: number, j: number, k: number) =>
           i === 3 && j === 4 ? Number.NaN : scale * Math.sin(1 + seed + 7 * i + 3 * j * k + k);
-        const volume = await madeVolume(store, value, { lattice, samples, first, step });
+        const volume = await madeVolume(store, value, { binGrid, samples, first, step });
         const bytes = await exportObject(store, volume, 'sgy', await frame(), { format, revision });
         const again = await back('out.sgy', bytes, { domain: 'twt', quantity: 'amplitude' });
         const read = again.object as Volume;
-        expect(read.lattice.inline).toEqual(lattice.inline);
-        expect(read.lattice.crossline).toEqual(lattice.crossline);
+        expect(read.binGrid.inline).toEqual(binGrid.inline);
+        expect(read.binGrid.crossline).toEqual(binGrid.crossline);
         expect(read.vertical).toEqual(volume.vertical);
-        expect(near(read.lattice, lattice)).toBeLessThan(0.02);
+        expect(near(read.binGrid, binGrid)).toBeLessThan(0.02);
         const [a, b] = [await readInlines(store, volume, 0, 7), await readInlines(again.store, read, 0, 7)];
         const most = Math.max(Math.abs(volume.statistics.min), Math.abs(volume.statistics.max));
         // IBM floats keep 21 to 24 bits; integers a 32 767th part of a power of two
@@ -86,7 +86,7 @@ describe('a volume leaves and comes back', () => {
       polarity: 'harder-positive',
       vertical: volume.vertical,
     });
-    expect(near(read.lattice, volume.lattice)).toBeLessThan(1e-6);
+    expect(near(read.binGrid, volume.binGrid)).toBeLessThan(1e-6);
     expect([...(await readInlines(again.store, read, 0, 12))]).toEqual([...(await readInlines(store, volume, 0, 12))]);
   });
   test('the text header says what the trail knows', async () => {
@@ -126,7 +126,7 @@ describe('a volume leaves and comes back', () => {
   test('as a VTK image whose bins are no rectangles it is refused, by name', async () => {
     const store = memoryStore();
     const skew = { ...TURNED, perInline: [3, 25] as [number, number], perCrossline: [25, 0] as [number, number] };
-    const volume = await madeVolume(store, () => 1, { lattice: skew });
+    const volume = await madeVolume(store, () => 1, { binGrid: skew });
     await expect(exportObject(store, volume, 'vti', null)).rejects.toThrow('The bins of Made are no rectangles');
   });
 });
@@ -146,7 +146,7 @@ describe('a horizon leaves and comes back', () => {
       declare as Record<string, string>,
     );
     if (again.object.kind !== 'horizon') throw new Error('no horizon came back');
-    expect(near(again.object.lattice, horizon.lattice)).toBeLessThan(0.02);
+    expect(near(again.object.binGrid, horizon.binGrid)).toBeLessThan(0.02);
     const [a, b] = [await readWhole(store, horizon.values), await readWhole(again.store, again.object.values)];
     a.forEach((v, n) => {
       if (Number.isNaN(v)) expect(b[n]).toBeNaN();
@@ -159,7 +159,7 @@ test('a 2D line leaves and comes back with its CDP and shotpoints', async () => 
   const store = memoryStore();
   const volume = await madeVolume(store, (i, j, k) => Math.sin(i + j + k));
   const samples = await readInlines(store, volume, 0, 1);
-  const count = volume.lattice.crossline.count;
+  const count = volume.binGrid.crossline.count;
   const ref = { key: 'line/samples', shape: [count, 20], chunk: [count, 20] };
   await store.writeBytes('line/samples/c/0/0', new Uint8Array(samples.buffer));
   const line: SeismicLine = {

@@ -1,6 +1,6 @@
 import { BlobWriter, configure, TextReader, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
+import { crosslineAt, inlineAt, toMap } from '../../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import { crosslineAt, inlineAt, toMap } from '../../earth/lattice.ts';
 import type { SeismicLine, Volume } from '../../earth/objects.ts';
 import { writeHdf5 } from '../../formats/hdf5/write.ts';
 import { type SegyWriteFacts, segyHead, traceBytes, weightOf, writeTrace } from '../../formats/segy/write.ts';
@@ -41,7 +41,7 @@ async function textOf({ frame, map, options, store, told }: Out, object: Volume 
     object.kind === 'volume'
       ? 'INLINE IN BYTES 189-192 AND 9-12, CROSSLINE IN BYTES 193-196 AND 21-24'
       : 'CDP IN BYTES 21-24, SHOTPOINT IN BYTES 197-200',
-    object.kind === 'volume' && object.lattice.local
+    object.kind === 'volume' && object.binGrid.local
       ? 'NO COORDINATES: THE VOLUME WAS NOT PLACED ON THE MAP'
       : 'CDP X IN BYTES 181-184 AND 73-76, CDP Y IN BYTES 185-188 AND 77-80, TIMES 100',
     ...(options.format === 'compact'
@@ -69,7 +69,7 @@ export async function* segyOut(out: Out, object: Volume | SeismicLine): AsyncGen
     step: v.step,
     first: v.first,
     traces:
-      object.kind === 'volume' ? object.lattice.inline.count * object.lattice.crossline.count : object.cdps.length,
+      object.kind === 'volume' ? object.binGrid.inline.count * object.binGrid.crossline.count : object.cdps.length,
     feet: map.unit !== 'm',
     text: await textOf(out, object),
     statistics: object.statistics,
@@ -111,11 +111,11 @@ export async function* segyOut(out: Out, object: Volume | SeismicLine): AsyncGen
     const traces = new Uint8Array(nj * bytes);
     for (let j = 0; j < nj; j++) {
       // lengths on a grid of its own are no coordinates
-      const [x, y] = object.lattice.local ? [0, 0] : toMap(object.lattice, i, j);
-      const crossline = crosslineAt(object.lattice, j);
+      const [x, y] = object.binGrid.local ? [0, 0] : toMap(object.binGrid, i, j);
+      const crossline = crosslineAt(object.binGrid, j);
       const numbers = {
         trace: i * nj + j,
-        inline: inlineAt(object.lattice, i),
+        inline: inlineAt(object.binGrid, i),
         crossline,
         cdp: crossline,
         x: x * map.scale,
@@ -147,7 +147,7 @@ async function* inlinesOf(
  */
 export async function* volumeVtk(out: Out, volume: Volume): AsyncGenerator<Uint8Array> {
   const { map } = out;
-  const { perInline: a, perCrossline: b, origin } = volume.lattice;
+  const { perInline: a, perCrossline: b, origin } = volume.binGrid;
   const [la, lb] = [Math.hypot(...a), Math.hypot(...b)];
   if (Math.abs(a[0] * b[0] + a[1] * b[1]) > 1e-3 * la * lb)
     throw new LithagonError('export', `The bins of ${volume.name} are no rectangles, which a VTK image cannot hold.`, {
@@ -231,7 +231,7 @@ export async function seismicHdf5(out: Out, object: Volume | SeismicLine): Promi
     );
   }
   const [ni, nj, nk] = shapeOf(object);
-  const { lattice } = object;
+  const { binGrid } = object;
   const lines = (name: string, count: number, at: (n: number) => number) => ({
     name,
     shape: [count],
@@ -242,7 +242,7 @@ export async function seismicHdf5(out: Out, object: Volume | SeismicLine): Promi
     attributes: {},
   });
   const position = (c: 0 | 1) =>
-    Float32Array.from({ length: ni * nj }, (_, n) => toMap(lattice, Math.floor(n / nj), n % nj)[c] * map.scale);
+    Float32Array.from({ length: ni * nj }, (_, n) => toMap(binGrid, Math.floor(n / nj), n % nj)[c] * map.scale);
   return writeHdf5(
     [
       {
@@ -252,8 +252,8 @@ export async function seismicHdf5(out: Out, object: Volume | SeismicLine): Promi
         chunkRows: Math.max(1, Math.round(262144 / (nj * nk))),
         attributes: { dimensions: 'inline crossline sample' },
       },
-      lines('inline', ni, (n) => inlineAt(lattice, n)),
-      lines('crossline', nj, (n) => crosslineAt(lattice, n)),
+      lines('inline', ni, (n) => inlineAt(binGrid, n)),
+      lines('crossline', nj, (n) => crosslineAt(binGrid, n)),
       vertical,
       { name: 'x', shape: [ni, nj], parts: once(ni, position(0)), attributes: { units: map.unit } },
       { name: 'y', shape: [ni, nj], parts: once(ni, position(1)), attributes: { units: map.unit } },
@@ -267,7 +267,7 @@ export async function volumeZarr(out: Out, volume: Volume): Promise<Uint8Array> 
   const { store, frame, map, signal } = out;
   const writer = new ZipWriter(new BlobWriter('application/zip'), { level: 0, zip64: true, keepOrder: true });
   const [ni, nj, nk] = shapeOf(volume);
-  const { lattice, vertical: v } = volume;
+  const { binGrid, vertical: v } = volume;
   const json = (name: string, value: unknown) => writer.add(name, new TextReader(JSON.stringify(value)));
   const meta = (shape: number[], chunk: number[], type: string, dimensions: string[], attributes: object) => ({
     zarr_format: 3,
@@ -315,10 +315,10 @@ export async function volumeZarr(out: Out, volume: Volume): Promise<Uint8Array> 
     await json(`${name}/zarr.json`, meta(shape, shape, 'float64', dimensions, { units }));
     await writer.add(`${name}/c/${shape.map(() => 0).join('/')}`, new Uint8ArrayReader(new Uint8Array(values.buffer)));
   };
-  await array('inline', [ni], ['inline'], (n) => inlineAt(lattice, n), '');
-  await array('crossline', [nj], ['crossline'], (n) => crosslineAt(lattice, n), '');
+  await array('inline', [ni], ['inline'], (n) => inlineAt(binGrid, n), '');
+  await array('crossline', [nj], ['crossline'], (n) => crosslineAt(binGrid, n), '');
   await array('sample', [nk], ['sample'], (n) => v.first + n * v.step, volume.domain === 'twt' ? 'ms' : 'm');
-  const place = (c: 0 | 1) => (n: number) => toMap(lattice, Math.floor(n / nj), n % nj)[c] * map.scale;
+  const place = (c: 0 | 1) => (n: number) => toMap(binGrid, Math.floor(n / nj), n % nj)[c] * map.scale;
   await array('x', [ni, nj], ['inline', 'crossline'], place(0), map.unit);
   await array('y', [ni, nj], ['inline', 'crossline'], place(1), map.unit);
   const blob = await writer.close();

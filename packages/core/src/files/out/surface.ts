@@ -1,5 +1,5 @@
+import { type BinGrid, crosslineAt, inlineAt, toMap } from '../../earth/binGrid.ts';
 import { unitsOf } from '../../earth/display.ts';
-import { crosslineAt, inlineAt, type Lattice, toMap } from '../../earth/lattice.ts';
 import type { Horizon, QuantityMap, Well } from '../../earth/objects.ts';
 import { csvText } from '../../formats/csv/write.ts';
 import { geotiffOf } from '../../formats/geotiff/write.ts';
@@ -17,32 +17,32 @@ type Surface = Horizon | QuantityMap;
 const columnOf = (surface: Surface) =>
   surface.kind === 'map' ? plain(surface.quantity, surface.unit) : surface.domain === 'twt' ? 'twt_ms' : 'depth_m';
 
-/** A lattice in the unit of the file. */
-function inUnit(lattice: Lattice, scale: number): Lattice {
+/** A bin grid in the unit of the file. */
+function inUnit(binGrid: BinGrid, scale: number): BinGrid {
   const times = ([a, b]: [number, number]): [number, number] => [a * scale, b * scale];
   return {
-    ...lattice,
-    origin: times(lattice.origin),
-    perInline: times(lattice.perInline),
-    perCrossline: times(lattice.perCrossline),
+    ...binGrid,
+    origin: times(binGrid.origin),
+    perInline: times(binGrid.perInline),
+    perCrossline: times(binGrid.perCrossline),
   };
 }
 
 export async function surfaceCsv({ store, frame, map }: Out, surface: Surface): Promise<string> {
   const values = await readWhole(store, surface.values);
   const match = surface.kind === 'horizon' && surface.confidence ? await readWhole(store, surface.confidence) : null;
-  const { lattice } = surface;
-  const columns = lattice.crossline.count;
+  const { binGrid } = surface;
+  const columns = binGrid.crossline.count;
   return csvText(
     ...inProjectUnits(
       [
         ['inline', 'crossline', `x_${map.unit}`, `y_${map.unit}`, columnOf(surface), ...(match ? ['match'] : [])],
         Array.from(values, (v, n) => {
           const [i, j] = [Math.floor(n / columns), n % columns];
-          const [x, y] = toMap(lattice, i, j);
+          const [x, y] = toMap(binGrid, i, j);
           const row = [
-            inlineAt(lattice, i),
-            crosslineAt(lattice, j),
+            inlineAt(binGrid, i),
+            crosslineAt(binGrid, j),
             round(x * map.scale, 2),
             round(y * map.scale, 2),
             round(v, 3),
@@ -58,14 +58,14 @@ export async function surfaceCsv({ store, frame, map }: Out, surface: Surface): 
 export async function surfaceGeotiff({ store, frame, map }: Out, surface: Surface): Promise<Uint8Array> {
   const code = /^EPSG:(\d+)$/.exec(frame?.crs ?? '');
   const values = await readWhole(store, surface.values);
-  return await geotiffOf(values, inUnit(surface.lattice, map.scale), code ? Number(code[1]) : null);
+  return await geotiffOf(values, inUnit(surface.binGrid, map.scale), code ? Number(code[1]) : null);
 }
 
 /** A surface of triangles; elevations are negative depths (or times), and the values stand beside as point data. */
 export async function surfaceVtk({ store, map }: Out, surface: Surface): Promise<Uint8Array[]> {
   const values = await readWhole(store, surface.values);
-  const { lattice } = surface;
-  const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+  const { binGrid } = surface;
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const index = new Int32Array(ni * nj).fill(-1);
   let count = 0;
   for (let n = 0; n < values.length; n++) if (!Number.isNaN(values[n])) index[n] = count++;
@@ -73,7 +73,7 @@ export async function surfaceVtk({ store, map }: Out, surface: Surface): Promise
   const data = new Float32Array(count);
   for (let n = 0; n < values.length; n++) {
     if (index[n] < 0) continue;
-    const [x, y] = toMap(lattice, Math.floor(n / nj), n % nj);
+    const [x, y] = toMap(binGrid, Math.floor(n / nj), n % nj);
     points.set([x * map.scale, y * map.scale, surface.kind === 'map' ? 0 : -values[n]], 3 * index[n]);
     data[index[n]] = values[n];
   }
@@ -98,10 +98,10 @@ async function* once(rows: number, values: Float32Array) {
 
 export async function surfaceHdf5({ store, frame, map }: Out, surface: Surface): Promise<Uint8Array> {
   const values = await readWhole(store, surface.values);
-  const { lattice } = surface;
-  const shape = [lattice.inline.count, lattice.crossline.count];
+  const { binGrid } = surface;
+  const shape = [binGrid.inline.count, binGrid.crossline.count];
   const of = (c: 0 | 1) =>
-    Float32Array.from(values, (_, n) => toMap(lattice, Math.floor(n / shape[1]), n % shape[1])[c] * map.scale);
+    Float32Array.from(values, (_, n) => toMap(binGrid, Math.floor(n / shape[1]), n % shape[1])[c] * map.scale);
   const unit = { units: map.unit };
   return writeHdf5(
     [
@@ -117,8 +117,8 @@ export async function surfaceHdf5({ store, frame, map }: Out, surface: Surface):
     {
       name: surface.name,
       crs: frame?.crs ?? '',
-      first_inline: lattice.inline.first,
-      first_crossline: lattice.crossline.first,
+      first_inline: binGrid.inline.first,
+      first_crossline: binGrid.crossline.first,
     },
   );
 }

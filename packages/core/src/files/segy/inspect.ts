@@ -1,7 +1,7 @@
+import { type Axis, type BinGrid, cornersOf, crosslineAt, inlineAt } from '../../earth/binGrid.ts';
 import type { Crs } from '../../earth/crs.ts';
 import { type Units, unitsOf } from '../../earth/display.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import { type Axis, cornersOf, crosslineAt, inlineAt, type Lattice } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { type Quantity, quantitiesOf } from '../../earth/quantities.ts';
 import { coordinatesOf, degreesFrom, flattened } from '../../formats/segy/coordinates.ts';
@@ -170,7 +170,7 @@ function systemAsked(own: Crs, degrees: { x: Float64Array; y: Float64Array } | n
 
 /** How a volume without coordinates comes to its place, or else to the size of its bins. */
 function placeQuestions({ objects }: Around): Question[] {
-  const placed = objects.filter((o): o is Volume => o.kind === 'volume' && !o.lattice.local);
+  const placed = objects.filter((o): o is Volume => o.kind === 'volume' && !o.binGrid.local);
   return [
     ...(placed.length > 0
       ? [
@@ -237,8 +237,8 @@ async function sampleSection(file: SegyFile, traces: ArrayLike<number>) {
   };
 }
 
-export function sketchOf(lattice: Lattice): [number, number][] {
-  const corners = cornersOf(lattice);
+export function sketchOf(binGrid: BinGrid): [number, number][] {
+  const corners = cornersOf(binGrid);
   return [...corners, corners[0]];
 }
 
@@ -265,8 +265,8 @@ export function rangeOf(file: SegyFile, index: TraceIndex, declare: Declarations
   const whole = wholeRange(file, index);
   const vertical = { first: index.first, step: file.intervalMs, count: whole.k[1] };
   return {
-    i: indexesOf(declare.inlines, index.lattice.inline, 'inline'),
-    j: indexesOf(declare.crosslines, index.lattice.crossline, 'crossline'),
+    i: indexesOf(declare.inlines, index.binGrid.inline, 'inline'),
+    j: indexesOf(declare.crosslines, index.binGrid.crossline, 'crossline'),
     k: indexesOf(declare.window, vertical, 'sample'),
   };
 }
@@ -417,15 +417,15 @@ export async function inspectSegy(
       ])
     : null;
   const index = await keptIndex(key, () => indexTraces(file, positions, placing, signal, onProgress));
-  const { lattice } = index;
-  const middle = Math.floor(lattice.inline.count / 2) * lattice.crossline.count;
+  const { binGrid } = index;
+  const middle = Math.floor(binGrid.inline.count / 2) * binGrid.crossline.count;
   stopIf(signal);
-  const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + lattice.crossline.count));
+  const looked = await sampleSection(file, index.traceOfBin.subarray(middle, middle + binGrid.crossline.count));
   stopIf(signal);
   report.problems.push(...index.problems);
-  const binM: [number, number] = [Math.hypot(...lattice.perInline), Math.hypot(...lattice.perCrossline)];
+  const binM: [number, number] = [Math.hypot(...binGrid.perInline), Math.hypot(...binGrid.perCrossline)];
   const unlikely = binM.some((m) => m > LIKELY_BIN_M[1] || m < LIKELY_BIN_M[0]);
-  if (lattice.local)
+  if (binGrid.local)
     report.problems.push(
       `It has no coordinates: it lies on a grid of its own, with bins of ${units.to(binM[0], 'm').toFixed(2)} × ${units.text(binM[1], 'm', 2)}, until it is placed on the map.`,
     );
@@ -436,40 +436,40 @@ export async function inspectSegy(
   report.questions = questionsFor(looked.stats, [report.file, ...headers.textLines]);
   if (placement.waits) report.questions.push(await systemAsked(placement.waits, degrees, around));
   if (!file.intervalKnown || declare.interval) report.questions.push(INTERVAL);
-  if (lattice.local) report.questions.push(...placeQuestions(around));
+  if (binGrid.local) report.questions.push(...placeQuestions(around));
   else if (unlikely || declare.scalar) report.questions.push(SCALAR);
   if (counted) report.questions.push({ ...lengthQuestion(file), optional: true });
   segy.sample = looked.sample;
   segy.histogram = looked.histogram;
-  segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(lattice, i), crosslineAt(lattice, j), off]);
+  segy.residuals = index.residualMap.map(([i, j, off]) => [inlineAt(binGrid, i), crosslineAt(binGrid, j), off]);
   const bytes = FORMATS[headers.format].bytes;
   if (bytes >= 4)
     segy.compact = { error: (looked.extent[1] - looked.extent[0]) / 65533 / 2, rms: looked.rms, saves: 0.5 };
   const nk = samplesOf(file, index);
   segy.whole = {
-    inlines: [lattice.inline.first, inlineAt(lattice, lattice.inline.count - 1)],
-    crosslines: [lattice.crossline.first, crosslineAt(lattice, lattice.crossline.count - 1)],
+    inlines: [binGrid.inline.first, inlineAt(binGrid, binGrid.inline.count - 1)],
+    crosslines: [binGrid.crossline.first, crosslineAt(binGrid, binGrid.crossline.count - 1)],
     window: [index.first, index.first + (nk - 1) * file.intervalMs],
   };
   const numbersOf = ({ first, step, count }: Axis) => ({ first, last: first + step * (count - 1), step, count });
   Object.assign(segy.numbers, {
     start: index.first,
-    inlines: numbersOf(lattice.inline),
-    crosslines: numbersOf(lattice.crossline),
-    bins: lattice.inline.count * lattice.crossline.count,
+    inlines: numbersOf(binGrid.inline),
+    crosslines: numbersOf(binGrid.crossline),
+    bins: binGrid.inline.count * binGrid.crossline.count,
     live: index.live,
     missing: index.missing,
     duplicate: index.duplicates,
     binM,
     residualM: index.residual,
   } satisfies Partial<SegyNumbers>);
-  if (!lattice.local) report.sketch.lines.push(sketchOf(lattice));
+  if (!binGrid.local) report.sketch.lines.push(sketchOf(binGrid));
   report.facts.push(
-    { label: 'Inlines', value: span(lattice.inline) },
-    { label: 'Crosslines', value: span(lattice.crossline) },
+    { label: 'Inlines', value: span(binGrid.inline) },
+    { label: 'Crosslines', value: span(binGrid.crossline) },
     {
       label: 'Bin',
-      value: `${units.to(Math.hypot(...lattice.perInline), 'm').toFixed(2)} × ${units.text(Math.hypot(...lattice.perCrossline), 'm', 2)}`,
+      value: `${units.to(Math.hypot(...binGrid.perInline), 'm').toFixed(2)} × ${units.text(Math.hypot(...binGrid.perCrossline), 'm', 2)}`,
     },
     {
       label: 'Coordinates off the grid',
@@ -483,7 +483,7 @@ export async function inspectSegy(
     },
   );
   const near = nearGrid(
-    lattice,
+    binGrid,
     around.objects.filter((o): o is Volume => o.kind === 'volume'),
     units,
   );

@@ -1,5 +1,5 @@
+import type { BinGrid } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import type { Lattice } from '../../earth/lattice.ts';
 import type { EarthObject, SeismicLine, Volume } from '../../earth/objects.ts';
 import { isQuantity, type Quantity, quantitiesOf, quantityFacts } from '../../earth/quantities.ts';
 import type { LineTraces } from '../../formats/segy/line.ts';
@@ -72,9 +72,9 @@ export async function objectsOfSegy(loading: Loading): Promise<Loaded> {
   return volumeOf(loading, looked, declared);
 }
 
-/** The lattice with the bins of another that has as many. */
-function onBinsOf(lattice: Lattice, { origin, perInline, perCrossline }: Lattice): Lattice {
-  return { ...lattice, origin, perInline, perCrossline };
+/** The bin grid with the bins of another that has as many. */
+function onBinsOf(binGrid: BinGrid, { origin, perInline, perCrossline }: BinGrid): BinGrid {
+  return { ...binGrid, origin, perInline, perCrossline };
 }
 
 async function volumeOf(loading: Loading, looked: SegyInspection, declared: Declared): Promise<Loaded> {
@@ -104,11 +104,11 @@ async function volumeOf(loading: Loading, looked: SegyInspection, declared: Decl
   checkRange(source.name, declared.quantity, declared.unit, samples.statistics);
   const warnings = [...report.problems, ...samples.warnings];
   const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === declare.grid);
-  let { lattice } = samples;
+  let { binGrid } = samples;
   if (taken) {
-    lattice = lattice.local ? placedLike(lattice, taken.lattice) : onBinsOf(lattice, taken.lattice);
+    binGrid = binGrid.local ? placedLike(binGrid, taken.binGrid) : onBinsOf(binGrid, taken.binGrid);
     warnings.push(
-      samples.lattice.local
+      samples.binGrid.local
         ? `It was placed by its line numbers on the grid of ${taken.name}.`
         : `Its bins were taken to be those of ${taken.name}.`,
     );
@@ -118,8 +118,8 @@ async function volumeOf(loading: Loading, looked: SegyInspection, declared: Decl
     kind: 'volume',
     name: freeName(objects, 'volume', declare.name || source.name.replace(/\.[^.]*$/, '')),
     stage: 'data',
-    revision: loadedRevision(samples.hash, { ...declared, lattice, vertical: samples.vertical }),
-    lattice,
+    revision: loadedRevision(samples.hash, { ...declared, binGrid, vertical: samples.vertical }),
+    binGrid,
     ...declared,
     vertical: samples.vertical,
     layouts: samples.layouts,

@@ -1,6 +1,6 @@
+import type { BinGrid } from '../../earth/binGrid.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import { stopIf } from '../../earth/errors.ts';
-import type { Lattice } from '../../earth/lattice.ts';
-import { toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import type { SegyFile } from '../../formats/segy/file.ts';
 import { readGroup, type SubRange } from '../../formats/segy/groups.ts';
@@ -19,7 +19,7 @@ import { groupsOf, volumeWriter } from '../../storage/volumes.ts';
 const BEHIND = 32;
 
 export interface LoadedSamples {
-  lattice: Lattice;
+  binGrid: BinGrid;
   vertical: Volume['vertical'];
   layouts: Volume['layouts'];
   statistics: Volume['statistics'];
@@ -35,7 +35,7 @@ export function samplesOf(file: SegyFile, index: TraceIndex): number {
 }
 
 export function wholeRange(file: SegyFile, index: TraceIndex): SubRange {
-  const { inline, crossline } = index.lattice;
+  const { inline, crossline } = index.binGrid;
   return { i: [0, inline.count], j: [0, crossline.count], k: [0, samplesOf(file, index)] };
 }
 
@@ -126,7 +126,7 @@ export async function loadSamples(
   }
   stopIf(signal);
   await writer.finish();
-  const { inline, crossline } = index.lattice;
+  const { inline, crossline } = index.binGrid;
   for (let i = range.i[0]; i < range.i[1]; i++)
     for (let j = range.j[0]; j < range.j[1]; j++) if (index.traceOfBin[i * crossline.count + j] >= 0) live++;
   const finished = statistics.finish();
@@ -139,11 +139,11 @@ export async function loadSamples(
   const padded = index.late !== null || file.parts.some((p) => p.headers.varying);
   if (notNumbers > 0 && !padded) warnings.push(`${notNumbers} samples are not numbers (NaN); they are shown as empty.`);
   return {
-    lattice: {
-      ...index.lattice,
+    binGrid: {
+      ...index.binGrid,
       inline: { ...inline, first: inline.first + range.i[0] * inline.step, count: ni },
       crossline: { ...crossline, first: crossline.first + range.j[0] * crossline.step, count: nj },
-      origin: toMap(index.lattice, range.i[0], range.j[0]),
+      origin: toMap(index.binGrid, range.i[0], range.j[0]),
     },
     vertical: { first: index.first + range.k[0] * file.intervalMs, step: file.intervalMs, count: nk },
     layouts: writer.layouts,

@@ -29,7 +29,7 @@ export async function* readGroup(
 ): AsyncGenerator<[part: number, whole: number]> {
   const nj = range.j[1] - range.j[0];
   const nk = range.k[1] - range.k[0];
-  const width = index.lattice.crossline.count;
+  const width = index.binGrid.crossline.count;
   const bins = (lines[1] - lines[0]) * nj;
   const traceOf = (b: number) =>
     index.traceOfBin[(range.i[0] + lines[0] + Math.floor(b / nj)) * width + range.j[0] + (b % nj)];

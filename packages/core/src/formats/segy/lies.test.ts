@@ -116,7 +116,7 @@ describe('headers that lie about traces', () => {
     for (const wild of [2 ** 31 - 1, -(2 ** 31), 1e6]) {
       const bytes = lying((view) => view.setInt32(3600 + 5 * TRACE + 188, wild));
       const { volume, says } = await loaded(bytes);
-      expect(volume?.lattice.inline).toEqual({ first: 1, step: 1, count: 6 });
+      expect(volume?.binGrid.inline).toEqual({ first: 1, step: 1, count: 6 });
       expect(volume?.traces).toMatchObject({ live: 41, missing: 1 });
       expect(says).toContain('1 trace has a line number far from all others and was left out.');
     }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { cornersOf } from '../../earth/lattice.ts';
+import { cornersOf } from '../../earth/binGrid.ts';
 import type { SeismicLine, Volume } from '../../earth/objects.ts';
 import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
@@ -35,10 +35,10 @@ describe('parts of one volume', () => {
     const second = plain({ inlines: [4, 5, 6], origin: [1000, 2075] });
     // the writer counts its values from each file's own first line
     const joined = await load(second, {}, [first]);
-    expect(joined.volume.lattice.inline).toEqual(whole.volume.lattice.inline);
+    expect(joined.volume.binGrid.inline).toEqual(whole.volume.binGrid.inline);
     expect(joined.volume.traces.missing).toBe(0);
-    cornersOf(joined.volume.lattice).forEach((c, n) => {
-      const d = cornersOf(whole.volume.lattice)[n];
+    cornersOf(joined.volume.binGrid).forEach((c, n) => {
+      const d = cornersOf(whole.volume.binGrid)[n];
       expect(Math.hypot(c[0] - d[0], c[1] - d[1])).toBeLessThan(1e-6);
     });
     const line = await readInlines(joined.store, joined.volume, 4, 5);
@@ -62,11 +62,11 @@ describe('a part of a volume', () => {
       crosslines: '13-15',
       window: '208-240',
     });
-    expect(volume.lattice.inline).toEqual({ first: 2, step: 1, count: 3 });
-    expect(volume.lattice.crossline).toEqual({ first: 13, step: 1, count: 3 });
+    expect(volume.binGrid.inline).toEqual({ first: 2, step: 1, count: 3 });
+    expect(volume.binGrid.crossline).toEqual({ first: 13, step: 1, count: 3 });
     expect(volume.vertical).toEqual({ first: 208, step: 4, count: 9 });
-    expect(volume.lattice.origin[0]).toBeCloseTo(1050, 6);
-    expect(volume.lattice.origin[1]).toBeCloseTo(2025, 6);
+    expect(volume.binGrid.origin[0]).toBeCloseTo(1050, 6);
+    expect(volume.binGrid.origin[1]).toBeCloseTo(2025, 6);
     for (const plane of PLANES) {
       const data = await readPlane(store, volume, plane, 1);
       const at = plane === 'inline' ? [2, 2, 2] : plane === 'crossline' ? [1, 3, 2] : [1, 2, 3];
@@ -167,7 +167,7 @@ test('a grid that is nearly that of another volume is offered as the same, and t
   const same = await inspectFile(memorySource('c.sgy', plain({ scalar: -100 })), {}, { around });
   expect(same.facts.find((f) => f.label === 'Grid')?.value).toBe('the same bins as a');
   const { objects } = await loadFile(memorySource('b.sgy', shifted), { ...SAYS, grid: 'a' }, context(store));
-  expect((objects[0] as Volume).lattice.origin).toEqual(first.lattice.origin);
+  expect((objects[0] as Volume).binGrid.origin).toEqual(first.binGrid.origin);
 });
 
 describe('2D lines', () => {

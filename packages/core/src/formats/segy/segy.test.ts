@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { toMap } from '../../earth/lattice.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { inspectFile } from '../../files/inspect.ts';
 import { loadFile } from '../../files/load.ts';
@@ -91,12 +91,12 @@ describe('SEG-Y', () => {
         const volume = objects[0] as Volume;
         const [ni, nj] = [spec.inlines.length, spec.crosslines.length];
         // inline and crossline may be told apart only by where they stand: the earlier is taken for the inline
-        expect(volume.lattice.inline).toEqual({
+        expect(volume.binGrid.inline).toEqual({
           first: spec.inlines[0],
           step: spec.inlines[1] - spec.inlines[0],
           count: ni,
         });
-        expect(volume.lattice.crossline).toEqual({
+        expect(volume.binGrid.crossline).toEqual({
           first: spec.crosslines[0],
           step: spec.crosslines[1] - spec.crosslines[0],
           count: nj,
@@ -107,7 +107,7 @@ describe('SEG-Y', () => {
           duplicate: spec.twice.size,
         });
         expect(volume.vertical).toEqual({ first: spec.delayMs, step: spec.intervalUs / 1000, count: spec.samples });
-        const [x, y] = toMap(volume.lattice, ni - 1, nj - 1);
+        const [x, y] = toMap(volume.binGrid, ni - 1, nj - 1);
         const far = [0, 1].map((c) => spec.origin[c] + (ni - 1) * spec.perInline[c] + (nj - 1) * spec.perCrossline[c]);
         expect(Math.hypot(x - far[0], y - far[1])).toBeLessThan(1);
         for (let i = 0; i < ni; i++) {

@@ -1,5 +1,5 @@
+import type { Axis, BinGrid } from '../../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import type { Axis, Lattice } from '../../earth/lattice.ts';
 import { leastSquares } from '../../numerics/leastSquares.ts';
 import { factorOf, scalarProblems, usualScalar } from './coordinates.ts';
 import { eachHeader, type SegyFile } from './file.ts';
@@ -19,7 +19,7 @@ export interface Placing {
 
 /** Which trace of the file lies in which bin, and where the bins are. */
 export interface TraceIndex {
-  lattice: Lattice;
+  binGrid: BinGrid;
   /** Trace number among all parts per bin `[inline][crossline]`, −1 where missing. */
   traceOfBin: Int32Array;
   live: number;
@@ -189,7 +189,7 @@ function placeOnLocalGrid({ inline, crossline, x, y }: Numbers, [alongI, alongJ]
   }
 }
 
-/** Index all traces: line numbers to bins, coordinates to an affine lattice by least squares over every trace. */
+/** Index all traces: line numbers to bins, coordinates to an affine bin grid by least squares over every trace. */
 export async function indexTraces(
   file: SegyFile,
   positions: Positions,
@@ -240,7 +240,7 @@ export async function indexTraces(
       object: file.name,
       fix: 'Load it as a 2D line, or choose other byte positions.',
     });
-  const lattice: Lattice = {
+  const binGrid: BinGrid = {
     inline: il,
     crossline: xl,
     origin: [x[first0] + cx[0], y[first0] + cy[0]],
@@ -293,7 +293,7 @@ export async function indexTraces(
       `Traces start at different times, from ${first} to ${last} ms; each was put where it belongs.${uneven > 0 ? ` ${uneven} of them start between two samples and were put on the nearer.` : ''}`,
     );
   return {
-    lattice,
+    binGrid,
     traceOfBin,
     live,
     missing: bins - live,

@@ -1,4 +1,4 @@
-import { cornersOf } from '../../earth/lattice.ts';
+import { cornersOf } from '../../earth/binGrid.ts';
 import { domainUnit, type Horizon } from '../../earth/objects.ts';
 import { defineKind, fixed } from '../define.ts';
 import { SURFACE_FORMATS } from '../surfaces.ts';
@@ -14,7 +14,7 @@ export const horizon = defineKind<Horizon>({
     { label: 'Filled', value: `${fixed(100 * filled, 1)} % of its bins` },
   ],
   aside: ({ filled }) => `${(100 * filled).toFixed(0)} %`,
-  moved: (object, { lattice }) => ({ ...object, lattice: lattice(object.lattice) }),
-  places: ({ lattice }) => (lattice.local ? [] : cornersOf(lattice)),
+  moved: (object, { binGrid }) => ({ ...object, binGrid: binGrid(object.binGrid) }),
+  places: ({ binGrid }) => (binGrid.local ? [] : cornersOf(binGrid)),
   formats: SURFACE_FORMATS,
 });

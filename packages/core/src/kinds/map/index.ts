@@ -1,4 +1,4 @@
-import { cornersOf } from '../../earth/lattice.ts';
+import { cornersOf } from '../../earth/binGrid.ts';
 import type { QuantityMap } from '../../earth/objects.ts';
 import { defineKind, fixed } from '../define.ts';
 import { SURFACE_FORMATS } from '../surfaces.ts';
@@ -15,7 +15,7 @@ export const map = defineKind<QuantityMap>({
     },
   ],
   aside: ({ unit }, units) => units.of(unit),
-  moved: (object, { lattice }) => ({ ...object, lattice: lattice(object.lattice) }),
-  places: ({ lattice }) => (lattice.local ? [] : cornersOf(lattice)),
+  moved: (object, { binGrid }) => ({ ...object, binGrid: binGrid(object.binGrid) }),
+  places: ({ binGrid }) => (binGrid.local ? [] : cornersOf(binGrid)),
   formats: SURFACE_FORMATS,
 });

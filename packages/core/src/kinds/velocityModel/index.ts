@@ -1,4 +1,4 @@
-import { cornersOf } from '../../earth/lattice.ts';
+import { cornersOf } from '../../earth/binGrid.ts';
 import type { VelocityModel } from '../../earth/objects.ts';
 import { counted, defineKind } from '../define.ts';
 
@@ -13,7 +13,7 @@ export const velocityModel = defineKind<VelocityModel>({
     })),
   ],
   aside: ({ layers }) => counted(layers.length, 'layer'),
-  moved: (object, { lattice }) => (object.lattice ? { ...object, lattice: lattice(object.lattice) } : object),
-  places: ({ lattice }) => (lattice ? cornersOf(lattice) : []),
+  moved: (object, { binGrid }) => (object.binGrid ? { ...object, binGrid: binGrid(object.binGrid) } : object),
+  places: ({ binGrid }) => (binGrid ? cornersOf(binGrid) : []),
   formats: {},
 });

@@ -1,5 +1,5 @@
+import { cornersOf } from '../../earth/binGrid.ts';
 import type { Units } from '../../earth/display.ts';
-import { cornersOf } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { segyOut, seismicHdf5, volumeVtk, volumeZarr } from '../../files/out/seismic.ts';
 import { defineKind, fixed } from '../define.ts';
@@ -11,7 +11,7 @@ function polarityOf({ polarity }: Volume): string {
 }
 
 function factsOf(object: Volume, units: Units) {
-  const { lattice: l, statistics: s, traces: t, layouts } = object;
+  const { binGrid: l, statistics: s, traces: t, layouts } = object;
   const span = (a: typeof l.inline) =>
     `${a.first} to ${a.first + a.step * (a.count - 1)}${a.step === 1 ? '' : ` by ${a.step}`} (${a.count})`;
   const shown = (value: number) => units.to(value, object.unit).toPrecision(4).replace('-', '−');
@@ -42,8 +42,8 @@ export const volume = defineKind<Volume>({
   plural: 'Volumes',
   facts: factsOf,
   aside: ({ quantity, layouts }) => (layouts ? quantity : `${quantity}, live`),
-  moved: (object, { lattice }) => ({ ...object, lattice: lattice(object.lattice) }),
-  places: ({ lattice }) => (lattice.local ? [] : cornersOf(lattice)),
+  moved: (object, { binGrid }) => ({ ...object, binGrid: binGrid(object.binGrid) }),
+  places: ({ binGrid }) => (binGrid.local ? [] : cornersOf(binGrid)),
   formats: {
     sgy: { title: 'SEG-Y', write: segyOut },
     vti: { title: 'VTK image', write: volumeVtk },

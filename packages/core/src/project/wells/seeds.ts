@@ -1,4 +1,4 @@
-import { toIndex } from '../../earth/lattice.ts';
+import { toIndex } from '../../earth/binGrid.ts';
 import type { EarthObject, Volume, Well } from '../../earth/objects.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import { fromCheckshots, type TimeDepth, twtOfDepth } from '../../wells/timeDepth.ts';
@@ -13,7 +13,7 @@ export function relationOf(objects: EarthObject[], well: string): TimeDepth | nu
   return table ? fromCheckshots(shotsOf(objects, table), startOfTable(objects, table)) : null;
 }
 
-/** Where a well meets a top on a volume's lattice, with its time; null where it has no such top or no time. */
+/** Where a well meets a top on a volume's bin grid, with its time; null where it has no such top or no time. */
 export interface TopInTime {
   well: string;
   i: number;
@@ -26,8 +26,8 @@ export function topInTime(objects: EarthObject[], well: Well, top: string, volum
   const relation = relationOf(objects, well.name);
   if (!found || !relation) return null;
   const at = pointAtMd(pathOf(objects, well), found.md);
-  const [i, j] = toIndex(volume.lattice, at.x, at.y).map(Math.round);
-  const { inline, crossline } = volume.lattice;
+  const [i, j] = toIndex(volume.binGrid, at.x, at.y).map(Math.round);
+  const { inline, crossline } = volume.binGrid;
   if (i < 0 || j < 0 || i >= inline.count || j >= crossline.count) return null;
   return { well: well.name, i, j, twt: twtOfDepth(relation, at.tvdss) };
 }

@@ -1,5 +1,5 @@
+import { toIndex } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import { toIndex } from '../../earth/lattice.ts';
 import type { EarthObject, Volume, Wavelet, Well } from '../../earth/objects.ts';
 import { readInlines, shapeOf } from '../../storage/planes.ts';
 import type { Store } from '../../storage/store.ts';
@@ -109,7 +109,7 @@ export async function panelAlong(
   for (let k = 0; k < nk; k++) {
     const z = depthOfTwt(relation, first + k * step);
     const at = pointAtTvdss(path, z);
-    [i[k], j[k]] = toIndex(volume.lattice, at.x, at.y);
+    [i[k], j[k]] = toIndex(volume.binGrid, at.x, at.y);
   }
   const inside = Array.from(i).filter((v, k) => v >= 0 && v <= ni - 1 && j[k] >= 0 && j[k] <= nj - 1);
   if (inside.length === 0)

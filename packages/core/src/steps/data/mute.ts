@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { mute as muteTrace } from '../../conditioning/gain.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import { toMap } from '../../earth/lattice.ts';
 import type { Horizon, Volume } from '../../earth/objects.ts';
 import { oneVolume } from '../../engine/local.ts';
 import { gridAt } from '../../horizons/grid.ts';
@@ -38,20 +38,20 @@ const local = oneVolume<z.infer<typeof params>, Places, { places: Places; volume
         fix: 'Choose a horizon in the domain of the volume.',
       });
     const values = await readWhole(store, horizon.values);
-    const { lattice } = volume;
-    const [ni, nj] = [lattice.inline.count, lattice.crossline.count];
+    const { binGrid } = volume;
+    const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
     const places = new Float32Array(ni * nj);
     for (let i = 0; i < ni; i++)
-      for (let j = 0; j < nj; j++) places[i * nj + j] = gridAt(values, horizon.lattice, ...toMap(lattice, i, j));
+      for (let j = 0; j < nj; j++) places[i * nj + j] = gridAt(values, horizon.binGrid, ...toMap(binGrid, i, j));
     return places;
   },
   ready: (places, _, { seismic }) => ({ places, volume: seismic }),
-  evaluate(block, p, { places, volume: { vertical, lattice } }) {
+  evaluate(block, p, { places, volume: { vertical, binGrid } }) {
     const data = block.data.slice();
     const [lines, traces, count] = block.size;
     for (let i = 0; i < lines; i++)
       for (let j = 0; j < traces; j++) {
-        const bin = (block.from[0] + i) * lattice.crossline.count + block.from[1] + j;
+        const bin = (block.from[0] + i) * binGrid.crossline.count + block.from[1] + j;
         const at = ((places ? places[bin] : 0) + p.at - vertical.first) / vertical.step;
         if (!Number.isNaN(at)) muteTrace(data, (i * traces + j) * count, count, at, p.side, p.taper / vertical.step);
       }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { filterTraces } from '../../conditioning/filter.ts';
+import { crosslineAt, inlineAt, toMap } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import { crosslineAt, inlineAt, toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import type { LocalStep, VolumeGrid } from '../../engine/local.ts';
 import { sizeOf } from '../../numerics/block.ts';
@@ -26,16 +26,16 @@ function antiAlias(data: Float32Array, count: number, step: number, wider: numbe
 }
 
 /** Where the samples of such a volume lie. */
-function gridOf({ lattice, domain, vertical }: Volume, { i, j, k }: Taken): VolumeGrid {
+function gridOf({ binGrid, domain, vertical }: Volume, { i, j, k }: Taken): VolumeGrid {
   return {
     domain,
-    lattice: {
-      ...lattice,
-      inline: { first: inlineAt(lattice, i.from), step: lattice.inline.step * i.step, count: i.count },
-      crossline: { first: crosslineAt(lattice, j.from), step: lattice.crossline.step * j.step, count: j.count },
-      origin: toMap(lattice, i.from, j.from),
-      perInline: [lattice.perInline[0] * i.step, lattice.perInline[1] * i.step],
-      perCrossline: [lattice.perCrossline[0] * j.step, lattice.perCrossline[1] * j.step],
+    binGrid: {
+      ...binGrid,
+      inline: { first: inlineAt(binGrid, i.from), step: binGrid.inline.step * i.step, count: i.count },
+      crossline: { first: crosslineAt(binGrid, j.from), step: binGrid.crossline.step * j.step, count: j.count },
+      origin: toMap(binGrid, i.from, j.from),
+      perInline: [binGrid.perInline[0] * i.step, binGrid.perInline[1] * i.step],
+      perCrossline: [binGrid.perCrossline[0] * j.step, binGrid.perCrossline[1] * j.step],
     },
     vertical: { first: vertical.first + k.from * vertical.step, step: vertical.step * k.step, count: k.count },
   };
@@ -108,8 +108,8 @@ function cropOf(volume: Volume, p: CropParams): Taken {
     return { from, step: 1, count: to - from + 1 };
   };
   const pick: Taken = {
-    i: range(volume.lattice.inline, p.firstInline, p.lastInline),
-    j: range(volume.lattice.crossline, p.firstCrossline, p.lastCrossline),
+    i: range(volume.binGrid.inline, p.firstInline, p.lastInline),
+    j: range(volume.binGrid.crossline, p.firstCrossline, p.lastCrossline),
     k: range(volume.vertical, p.from, p.to),
   };
   if (pick.i.count < 1 || pick.j.count < 1 || pick.k.count < 2)
@@ -152,7 +152,7 @@ export const decimate = defineStep({
   inputs: { seismic },
   params: decimateParams,
   outputs: { part: { kind: 'volume', title: 'Decimated' } },
-  local: repicked('part', ({ lattice: { inline, crossline }, vertical }, p: z.infer<typeof decimateParams>) => ({
+  local: repicked('part', ({ binGrid: { inline, crossline }, vertical }, p: z.infer<typeof decimateParams>) => ({
     i: { from: 0, step: p.inlines, count: Math.ceil(inline.count / p.inlines) },
     j: { from: 0, step: p.crosslines, count: Math.ceil(crossline.count / p.crosslines) },
     k: whole(vertical),
@@ -181,11 +181,11 @@ export const resample = defineStep({
   inputs: { seismic },
   params: resampleParams,
   outputs: { resampled: { kind: 'volume', title: 'Resampled' } },
-  local: repicked('resampled', ({ lattice, vertical }, p: z.infer<typeof resampleParams>) => {
+  local: repicked('resampled', ({ binGrid, vertical }, p: z.infer<typeof resampleParams>) => {
     const ratio = p.step / vertical.step;
     return {
-      i: whole(lattice.inline),
-      j: whole(lattice.crossline),
+      i: whole(binGrid.inline),
+      j: whole(binGrid.crossline),
       k: { from: 0, step: ratio, count: Math.floor((vertical.count - 1) / ratio + 1e-9) + 1 },
     };
   }),

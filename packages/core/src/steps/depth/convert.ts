@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { toIndex, toMap } from '../../earth/binGrid.ts';
 import { stopIf } from '../../earth/errors.ts';
-import { toIndex, toMap } from '../../earth/lattice.ts';
 import type { ResultTable } from '../../earth/objects.ts';
 import { layeredEarth } from '../../project/layeredEarth.ts';
 import { topInDepth, topOfHorizon } from '../../project/layers.ts';
@@ -38,15 +38,15 @@ export const convert = defineStep({
   outputs: { depth: { kind: 'horizon', title: 'Depth' }, residuals: { kind: 'result table', title: 'Residuals' } },
   async run({ inputs, around, params: p, store, signal, idFor, warn }) {
     const { horizon, model, seaBed } = inputs;
-    const { lattice } = horizon;
+    const { binGrid } = horizon;
     const [rows, columns] = horizon.values.shape;
     const others = inputs.layers.filter((h) => h.id !== horizon.id);
     const earth = await layeredEarth(store, model, [horizon, ...others], seaBed, horizon.name);
-    const depthAt = (i: number, j: number): number => earth.column(...toMap(lattice, i, j)).z[earth.bases.length];
+    const depthAt = (i: number, j: number): number => earth.column(...toMap(binGrid, i, j)).z[earth.bases.length];
     const left = inputs.wells.flatMap((well) => {
       const top = topInDepth(around, well, topOfHorizon(horizon));
       if (!top) return [];
-      const [i, j] = toIndex(lattice, top.x, top.y);
+      const [i, j] = toIndex(binGrid, top.x, top.y);
       const made = depthAt(i, j);
       if (Number.isNaN(made)) {
         warn(`${well.name}: the horizon has no value where the well meets ${horizon.name}.`);
@@ -64,7 +64,7 @@ export const convert = defineStep({
     for (let i = 0; i < rows; i++) {
       stopIf(signal);
       for (let j = 0; j < columns; j++) {
-        const z = depthAt(i, j) + correction(...toMap(lattice, i, j));
+        const z = depthAt(i, j) + correction(...toMap(binGrid, i, j));
         out[i * columns + j] = z;
         if (Number.isNaN(z)) continue;
         filled++;
@@ -88,7 +88,7 @@ export const convert = defineStep({
       depth: {
         kind: 'horizon',
         domain: 'depth',
-        lattice,
+        binGrid,
         values: await writeWhole(store, `${id}/values`, [rows, columns], out, ['inline', 'crossline']),
         range: [low, high],
         filled: filled / out.length,

@@ -58,7 +58,7 @@ const params = z.object({
 
 type VelocityModelDraft = Pick<
   VelocityModel,
-  'kind' | 'waterVelocity' | 'datumM' | 'replacementVelocity' | 'layers' | 'lattice'
+  'kind' | 'waterVelocity' | 'datumM' | 'replacementVelocity' | 'layers' | 'binGrid'
 >;
 
 export const layers = defineStep({
@@ -94,9 +94,9 @@ export const layers = defineStep({
     };
     const seaBed = inputs.seaBed && {
       values: await readWhole(store, inputs.seaBed.values),
-      lattice: inputs.seaBed.lattice,
+      binGrid: inputs.seaBed.binGrid,
     };
-    const seaBedAt = seaBed && ((x: number, y: number) => gridAt(seaBed.values, seaBed.lattice, x, y));
+    const seaBedAt = seaBed && ((x: number, y: number) => gridAt(seaBed.values, seaBed.binGrid, x, y));
     const made: VelocityModel['layers'] = [];
     let above: string | null = null;
     for (const horizon of ordered) {
@@ -149,7 +149,7 @@ export const layers = defineStep({
         object: inputs.guide.name,
         fix: 'Choose the sea bed, or leave the guide out.',
       });
-    const { lattice } = ordered[0];
+    const { binGrid } = ordered[0];
     const [ni, nj, nk] = shapeOf(inputs.guide);
     const volume = await readInlines(store, inputs.guide, 0, ni);
     const scale = toSi(inputs.guide.quantity, inputs.guide.unit);
@@ -162,7 +162,7 @@ export const layers = defineStep({
         ...made[n],
         typed: p.typed.some((t) => t.base === horizon.name),
         values: await readWhole(store, horizon.values),
-        lattice: horizon.lattice,
+        binGrid: horizon.binGrid,
         wells: inputs.wells.flatMap((w) => {
           const upper = n === 0 ? null : topOfHorizon(ordered[n - 1]);
           const points = layerPoints(around, w, upper, topOfHorizon(horizon), overburden, seaBedAt);
@@ -173,8 +173,8 @@ export const layers = defineStep({
     );
     const maps = during(signal, () =>
       guidedV0({
-        lattice,
-        guide: guideOf(volume, guide.lattice, guide.vertical, p.guideSamples),
+        binGrid,
+        guide: guideOf(volume, guide.binGrid, guide.vertical, p.guideSamples),
         seaBed,
         above: overburden,
         layers: layered,
@@ -182,8 +182,8 @@ export const layers = defineStep({
       }),
     );
     const id = idFor('model');
-    const shape = [lattice.inline.count, lattice.crossline.count];
-    model.lattice = lattice;
+    const shape = [binGrid.inline.count, binGrid.crossline.count];
+    model.binGrid = binGrid;
     for (let n = 0; n < made.length; n++)
       made[n].v0Map = await writeWhole(store, `${id}/v0-${n}`, shape, maps[n], ['inline', 'crossline']);
     return { model };

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { toMap } from '../../earth/lattice.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import type { Horizon, VelocityModel, Volume } from '../../earth/objects.ts';
 import type { LocalStep } from '../../engine/local.ts';
 import { sizeOf } from '../../numerics/block.ts';
@@ -23,14 +23,14 @@ const local: LocalStep<z.infer<typeof stretchParams>, EarthParts, Ready> = {
   prepare: ({ model, layers, seaBed }, { store }) =>
     earthParts(store, model as VelocityModel, layers as Horizon[], seaBed as Horizon | undefined),
   ready: (parts, p, { volume }) => ({ earth: earthOf(parts), volume, depths: depthsDown(parts.model, p) }),
-  grid: ({ lattice }, _, { depths }) => ({ lattice, domain: 'depth', vertical: depths }),
+  grid: ({ binGrid }, _, { depths }) => ({ binGrid, domain: 'depth', vertical: depths }),
   evaluate({ volume: block }, _, { earth, volume, depths }, region) {
     const [ni, nj, nk] = sizeOf(region);
     const { first, step, count } = volume.vertical;
     const out = new Float32Array(ni * nj * nk);
     for (let i = 0; i < ni; i++)
       for (let j = 0; j < nj; j++) {
-        const column = earth.column(...toMap(volume.lattice, region.i[0] + i, region.j[0] + j));
+        const column = earth.column(...toMap(volume.binGrid, region.i[0] + i, region.j[0] + j));
         const trace = (i * nj + j) * count;
         const t = timesDown(column, depths);
         for (let n = 0; n < nk; n++) {

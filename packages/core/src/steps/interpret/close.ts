@@ -38,7 +38,7 @@ export const close = defineStep({
         // where the gaps lie in time, roughly, decides which part of a fault cuts them
         const rough = fillGaps(values, rows, columns, 1);
         const barrier = makeBarrier(
-          horizon.lattice,
+          horizon.binGrid,
           faults.map((f) => meshOfSticks(f.sticks)),
           horizon.range[0] - 60,
           horizon.range[1] + 60,
@@ -53,7 +53,7 @@ export const close = defineStep({
           }
       }
       return fillGaps(values, rows, columns, p.tension, cuts, {
-        aspect: Math.hypot(...horizon.lattice.perInline) / Math.hypot(...horizon.lattice.perCrossline),
+        aspect: Math.hypot(...horizon.binGrid.perInline) / Math.hypot(...horizon.binGrid.perCrossline),
         say: (filling) => {
           how = filling;
         },
@@ -73,7 +73,7 @@ export const close = defineStep({
       closed: {
         kind: 'horizon',
         domain: horizon.domain,
-        lattice: horizon.lattice,
+        binGrid: horizon.binGrid,
         values: await writeWhole(store, `${id}/values`, [rows, columns], filled, ['inline', 'crossline']),
         range: [
           known.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY),

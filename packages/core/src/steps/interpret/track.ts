@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { type BinGrid, toIndex, toMap } from '../../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import { type Lattice, toIndex, toMap } from '../../earth/lattice.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
@@ -90,13 +90,13 @@ async function tracesBetween(
 }
 
 /** Which erased ring each bin lies in, from 1; 0 outside all. */
-function partsOf(lattice: Lattice, rings: [number, number][][]): Uint8Array {
-  const columns = lattice.crossline.count;
-  const out = new Uint8Array(lattice.inline.count * columns);
+function partsOf(binGrid: BinGrid, rings: [number, number][][]): Uint8Array {
+  const columns = binGrid.crossline.count;
+  const out = new Uint8Array(binGrid.inline.count * columns);
   rings.forEach((ring, n) => {
     const inside = insideRings([ring]);
     for (let q = 0; q < out.length; q++)
-      if (inside(...toMap(lattice, Math.floor(q / columns), q % columns))) out[q] = 1 + (n % 255);
+      if (inside(...toMap(binGrid, Math.floor(q / columns), q % columns))) out[q] = 1 + (n % 255);
   });
   return out;
 }
@@ -121,14 +121,14 @@ export const track = defineStep({
   outputs: { horizon: { kind: 'horizon', title: 'Horizon' } },
   async run({ inputs, around, params: p, store, idFor, signal, progress, preview, warn }) {
     const { seismic, wells, faults, picks } = inputs;
-    const { lattice } = seismic;
+    const { binGrid } = seismic;
     const met = wells.map((well) => ({ well, at: topInTime(around, well, p.top, seismic) }));
     const found = met.flatMap((m) => (m.at ? [m.at] : []));
     for (const m of met)
       if (!m.at) warn(`${m.well.name} gave no seed: it has no ${p.top}, no time there, or lies outside the survey.`);
     const picked = (picks?.points ?? []).flatMap(([x, y, twt]) => {
-      const [i, j] = toIndex(lattice, x, y).map(Math.round);
-      const inside = i >= 0 && j >= 0 && i < lattice.inline.count && j < lattice.crossline.count;
+      const [i, j] = toIndex(binGrid, x, y).map(Math.round);
+      const inside = i >= 0 && j >= 0 && i < binGrid.inline.count && j < binGrid.crossline.count;
       return inside ? [{ i, j, twt }] : [];
     });
     if (found.length + picked.length === 0)
@@ -150,7 +150,7 @@ export const track = defineStep({
     const [ni, nj] = shapeOf(seismic);
     const event = picks && picked.length > 0 ? picks.event : p.event;
     // a pick was snapped when it was made
-    const parts = picks && picks.erased.length > 0 ? partsOf(lattice, picks.erased) : undefined;
+    const parts = picks && picks.erased.length > 0 ? partsOf(binGrid, picks.erased) : undefined;
     const seeds: Seed[] = picked.map(({ i, j, twt }) => ({ i, j, time: twt }));
     for (const f of found) {
       if (parts && parts[f.i * nj + f.j] > 0) {
@@ -172,7 +172,7 @@ export const track = defineStep({
       faults.length > 0
         ? during(signal, () =>
             makeBarrier(
-              seismic.lattice,
+              seismic.binGrid,
               faults.map((f) => meshOfSticks(f.sticks)),
               first,
               last,
@@ -192,7 +192,7 @@ export const track = defineStep({
       signal,
       onProgress: (n, times) => {
         progress(0.3 + (0.6 * n) / (ni * nj));
-        preview({ lattice, values: times() });
+        preview({ binGrid, values: times() });
       },
     };
     const result = during(signal, () => trackEvent(traces, ni, nj, seeds, how));
@@ -212,7 +212,7 @@ export const track = defineStep({
       horizon: {
         kind: 'horizon',
         domain: 'twt',
-        lattice: seismic.lattice,
+        binGrid: seismic.binGrid,
         values: await writeWhole(store, `${id}/values`, [ni, nj], result.times, ['inline', 'crossline']),
         confidence: await writeWhole(store, `${id}/confidence`, [ni, nj], result.confidence, ['inline', 'crossline']),
         range: [low, high],

@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { sameBins } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import { sameBins } from '../../earth/lattice.ts';
 import { insideRings } from '../../numerics/rings.ts';
 import { during } from '../../numerics/stop.ts';
 import { sampleValue } from '../../project/wells/fluids.ts';
@@ -139,8 +139,8 @@ export const inPlace = defineStep({
         object: area.name,
         fix: 'Choose a closed outline.',
       });
-    if (!sameBins(top.lattice, base.lattice))
-      throw new LithagonError('lattice', `${top.name} and ${base.name} lie on different grids.`, {
+    if (!sameBins(top.binGrid, base.binGrid))
+      throw new LithagonError('binGrid', `${top.name} and ${base.name} lie on different grids.`, {
         object: base.name,
         fix: 'Make both from the same survey.',
       });
@@ -193,10 +193,10 @@ export const inPlace = defineStep({
     };
     const surfaces = [await readWhole(store, top.values), await readWhole(store, base.values)] as const;
     const inside = insideRings(area.rings);
-    const zone = [top.lattice, ...surfaces, inside, { goc, owc }, whole] as const;
+    const zone = [top.binGrid, ...surfaces, inside, { goc, owc }, whole] as const;
     const v = during(signal, () => computeInPlace(...zone));
     const thick = during(signal, () => hydrocarbonThickness(...zone));
-    const { inline, crossline } = top.lattice;
+    const { inline, crossline } = top.binGrid;
     if (v.missing > 0.5) warn(`${v.missing.toFixed(0)} bins inside the area lack a top or base and were left out.`);
     return {
       volumes: {
@@ -240,7 +240,7 @@ export const inPlace = defineStep({
       },
       thickness: {
         kind: 'map',
-        lattice: top.lattice,
+        binGrid: top.binGrid,
         quantity: 'hydrocarbon thickness',
         unit: 'm',
         values: await writeWhole(store, `${idFor('thickness')}/values`, [inline.count, crossline.count], thick, [

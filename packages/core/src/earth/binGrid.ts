@@ -8,7 +8,7 @@ export type Axis = z.infer<typeof axisSchema>;
  * Where the bins of a survey are: an affine map from line indexes to map coordinates (metres).
  * `(x, y) = origin + i·perInline + j·perCrossline`, `i` and `j` being indexes from 0.
  */
-export const latticeSchema = z.object({
+export const binGridSchema = z.object({
   inline: axisSchema,
   crossline: axisSchema,
   origin: z.tuple([z.number(), z.number()]),
@@ -17,45 +17,45 @@ export const latticeSchema = z.object({
   /** Whether it has no place on the map: coordinates are then lengths from its own corner. */
   local: z.literal(true).optional(),
 });
-export type Lattice = z.infer<typeof latticeSchema>;
+export type BinGrid = z.infer<typeof binGridSchema>;
 
-export function toMap(lattice: Lattice, i: number, j: number): [x: number, y: number] {
-  const { origin: o, perInline: a, perCrossline: b } = lattice;
+export function toMap(binGrid: BinGrid, i: number, j: number): [x: number, y: number] {
+  const { origin: o, perInline: a, perCrossline: b } = binGrid;
   return [o[0] + i * a[0] + j * b[0], o[1] + i * a[1] + j * b[1]];
 }
 
 /** Fractional line indexes of a map position. */
-export function toIndex(lattice: Lattice, x: number, y: number): [i: number, j: number] {
-  const { origin: o, perInline: a, perCrossline: b } = lattice;
+export function toIndex(binGrid: BinGrid, x: number, y: number): [i: number, j: number] {
+  const { origin: o, perInline: a, perCrossline: b } = binGrid;
   const det = a[0] * b[1] - a[1] * b[0];
   const dx = x - o[0];
   const dy = y - o[1];
   return [(dx * b[1] - dy * b[0]) / det, (a[0] * dy - a[1] * dx) / det];
 }
 
-export function inlineAt(lattice: Lattice, i: number): number {
-  return lattice.inline.first + i * lattice.inline.step;
+export function inlineAt(binGrid: BinGrid, i: number): number {
+  return binGrid.inline.first + i * binGrid.inline.step;
 }
 
-export function crosslineAt(lattice: Lattice, j: number): number {
-  return lattice.crossline.first + j * lattice.crossline.step;
+export function crosslineAt(binGrid: BinGrid, j: number): number {
+  return binGrid.crossline.first + j * binGrid.crossline.step;
 }
 
 /** Area of a bin in m². */
-export function binArea(lattice: Lattice): number {
-  const { perInline: a, perCrossline: b } = lattice;
+export function binArea(binGrid: BinGrid): number {
+  const { perInline: a, perCrossline: b } = binGrid;
   return Math.abs(a[0] * b[1] - a[1] * b[0]);
 }
 
 /** The four corners in map coordinates, round the outside. */
-export function cornersOf(lattice: Lattice): [number, number][] {
-  const i = lattice.inline.count - 1;
-  const j = lattice.crossline.count - 1;
-  return [toMap(lattice, 0, 0), toMap(lattice, 0, j), toMap(lattice, i, j), toMap(lattice, i, 0)];
+export function cornersOf(binGrid: BinGrid): [number, number][] {
+  const i = binGrid.inline.count - 1;
+  const j = binGrid.crossline.count - 1;
+  return [toMap(binGrid, 0, 0), toMap(binGrid, 0, j), toMap(binGrid, i, j), toMap(binGrid, i, 0)];
 }
 
-/** Whether two lattices have the same bins, to a hundredth of a bin. */
-export function sameBins(a: Lattice, b: Lattice): boolean {
+/** Whether two bin grids have the same bins, to a hundredth of a bin. */
+export function sameBins(a: BinGrid, b: BinGrid): boolean {
   if (a.inline.count !== b.inline.count || a.crossline.count !== b.crossline.count || a.local !== b.local) return false;
   const near = 0.01 * Math.sqrt(binArea(a));
   const [ca, cb] = [cornersOf(a), cornersOf(b)];
@@ -65,7 +65,7 @@ export function sameBins(a: Lattice, b: Lattice): boolean {
 /** What says where the samples of a volume lie. */
 interface Gridded {
   domain: string;
-  lattice: Lattice;
+  binGrid: BinGrid;
   vertical: { first: number; step: number; count: number };
 }
 
@@ -79,7 +79,7 @@ export function sameSamples(a: Gridded, b: Gridded): boolean {
     p.count === q.count &&
     Math.abs(p.first - q.first) < near &&
     Math.abs(last(p) - last(q)) < near &&
-    sameBins(a.lattice, b.lattice)
+    sameBins(a.binGrid, b.binGrid)
   );
 }
 

@@ -1,13 +1,13 @@
-import { type Lattice, toIndex } from '../earth/lattice.ts';
+import { type BinGrid, toIndex } from '../earth/binGrid.ts';
 import { leastSquares } from '../numerics/leastSquares.ts';
 
 /**
- * The regular lattice, rotated or not, that points lie on, or null where they are scattered.
+ * The regular bin grid, rotated or not, that points lie on, or null where they are scattered.
  * The two shortest ways from a point to others that are not in one line span a bin; all points must then lie on whole
  * bins to a tenth.
- * @returns lattice, and the bin `[inline][crossline]` of each point
+ * @returns bin grid, and the bin `[inline][crossline]` of each point
  */
-export function latticeOfPoints(x: Float64Array, y: Float64Array): { lattice: Lattice; bins: Int32Array } | null {
+export function binGridOfPoints(x: Float64Array, y: Float64Array): { binGrid: BinGrid; bins: Int32Array } | null {
   const n = x.length;
   if (n < 4) return null;
   // ways from points in the thick of it to all others
@@ -31,7 +31,7 @@ export function latticeOfPoints(x: Float64Array, y: Float64Array): { lattice: La
   if (Math.abs(a[0]) > Math.abs(a[1])) [a, b] = [b, a];
   if (a[1] < 0) a = [-a[0], -a[1]];
   if (b[0] < 0) b = [-b[0], -b[1]];
-  const unit = (count: [number, number], origin: [number, number]): Lattice => ({
+  const unit = (count: [number, number], origin: [number, number]): BinGrid => ({
     inline: { first: 1, step: 1, count: count[0] },
     crossline: { first: 1, step: 1, count: count[1] },
     origin,
@@ -39,7 +39,7 @@ export function latticeOfPoints(x: Float64Array, y: Float64Array): { lattice: La
     perCrossline: b,
   });
   const rough = unit([1, 1], [x[n >> 1], y[n >> 1]]);
-  const place = (lattice: Lattice) => Array.from(x, (px, m) => toIndex(lattice, px, y[m]).map(Math.round));
+  const place = (binGrid: BinGrid) => Array.from(x, (px, m) => toIndex(binGrid, px, y[m]).map(Math.round));
   const design = place(rough).map(([i, j]) => [1, i, j]);
   const cx = leastSquares(
     design,
@@ -66,7 +66,7 @@ export function latticeOfPoints(x: Float64Array, y: Float64Array): { lattice: La
   const count: [number, number] = [i1 - i0 + 1, j1 - j0 + 1];
   if (off > 0.1 || count[0] * count[1] > 50 * n + 1000 || count[0] < 2 || count[1] < 2) return null;
   const origin: [number, number] = [fitted.origin[0] + i0 * a[0] + j0 * b[0], fitted.origin[1] + i0 * a[1] + j0 * b[1]];
-  const lattice = unit(count, origin);
-  const bins = Int32Array.from(place(lattice), ([i, j]) => i * count[1] + j);
-  return { lattice, bins };
+  const binGrid = unit(count, origin);
+  const bins = Int32Array.from(place(binGrid), ([i, j]) => i * count[1] + j);
+  return { binGrid, bins };
 }
