@@ -7,7 +7,7 @@ import { type Quantity, quantitiesOf } from '../../earth/quantities.ts';
 import { coordinatesOf, degreesFrom, flattened } from '../../formats/segy/coordinates.ts';
 import { openSegy, type SegyFile } from '../../formats/segy/file.ts';
 import type { SubRange } from '../../formats/segy/groups.ts';
-import { type SegyHeaders, traceOffset, traceSamples } from '../../formats/segy/headers.ts';
+import type { SegyHeaders } from '../../formats/segy/headers.ts';
 import { indexLines, type LinePositions, type LineTraces, rankLinePositions } from '../../formats/segy/line.ts';
 import {
   type HeaderSample,
@@ -17,7 +17,7 @@ import {
   sampleHeaders,
 } from '../../formats/segy/positions.ts';
 import { prestackOf } from '../../formats/segy/prestack.ts';
-import { decodeSamples, FORMATS } from '../../formats/segy/samples.ts';
+import { FORMATS } from '../../formats/segy/samples.ts';
 import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../../formats/segy/traces.ts';
 import type { ByteSource } from '../../formats/source.ts';
 import { nearGrid } from '../../project/grids.ts';
@@ -25,6 +25,7 @@ import { type Around, NOTHING_AROUND } from '../context.ts';
 import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from '../coordinates.ts';
 import { keptIndex } from '../keptIndexes.ts';
 import type { Declarations, FileReport, Question, SegyNumbers, SegyReport } from '../report.ts';
+import { sampleSection } from './sample.ts';
 import { formatName, samplesOf, wholeRange } from './volume.ts';
 
 /** Positions that were declared, over those that were found. */
@@ -190,51 +191,6 @@ function placeQuestions({ objects }: Around): Question[] {
       options: [LOCAL_BINS.join('x')].map((value) => ({ value, label: value })),
     },
   ];
-}
-
-const BARS = 61;
-
-/** Read a line of traces as a picture of what is in the file. */
-async function sampleSection(file: SegyFile, traces: ArrayLike<number>) {
-  const every = Math.max(1, Math.ceil(traces.length / 300));
-  const count = Math.ceil(traces.length / every);
-  const nk = file.samples;
-  const data = new Float32Array(count * nk).fill(Number.NaN);
-  for (let n = 0; n < count; n++) {
-    const trace = traces[n * every];
-    const part = trace < 0 ? undefined : file.parts.findLast((p) => p.from <= trace);
-    if (!part) continue;
-    const { headers } = part;
-    const samples = traceSamples(headers, trace - part.from);
-    const bytes = await part.source.read(
-      traceOffset(headers, trace - part.from) + headers.headerBytes,
-      samples * FORMATS[headers.format].bytes,
-    );
-    decodeSamples(bytes, 0, samples, headers.format, headers.littleEndian, data, n * nk, undefined, headers.weight);
-  }
-  const sorted = data.filter((v) => Number.isFinite(v)).sort();
-  const at = (p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))] ?? 0;
-  const negative = sorted.length ? sorted.findIndex((v) => v >= 0) / sorted.length : 0;
-  const [from, to] = [at(0.001), at(0.999)];
-  const counts = new Array<number>(BARS).fill(0);
-  let squares = 0;
-  for (const v of sorted) {
-    squares += v * v;
-    if (to > from && v >= from && v <= to) counts[Math.min(BARS - 1, Math.floor(((v - from) / (to - from)) * BARS))]++;
-  }
-  return {
-    sample: {
-      traces: count,
-      samples: nk,
-      data,
-      clip: Math.max(Math.abs(at(0.01)), Math.abs(at(0.99))),
-      stepMs: file.intervalMs,
-    },
-    histogram: to > from ? { from, to, counts } : undefined,
-    stats: { min: at(0), negative: negative < 0 ? 1 : negative, median: at(0.5) },
-    extent: [at(0), sorted[sorted.length - 1] ?? 0] as [number, number],
-    rms: Math.sqrt(squares / Math.max(1, sorted.length)),
-  };
 }
 
 export function sketchOf(binGrid: BinGrid): [number, number][] {
