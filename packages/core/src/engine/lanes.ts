@@ -3,7 +3,7 @@ import type { ArrayRef } from '../earth/objects.ts';
 import { copyShared, holds, type Region, samplesIn } from '../numerics/block.ts';
 import { RunningStatistics } from '../numerics/statistics.ts';
 import { readChunk, writeChunk } from '../storage/arrays.ts';
-import { writesBehind } from '../storage/behind.ts';
+import { behind } from '../storage/behind.ts';
 import { type Piece, putCrosslines, putSlices } from '../storage/groups.ts';
 import { readRegion } from '../storage/regions.ts';
 import type { Store } from '../storage/store.ts';
@@ -115,7 +115,7 @@ export function flagged(flags: Int32Array, at = STOP, value = 1, heard?: AbortSi
   return signal;
 }
 
-/** Chunks that a lane has under way while it puts together the next. */
+/** Chunks that a lane reads or writes at a time. */
 const BEHIND = 8;
 
 /** Do items of a job, the next that nobody has taken, until there are none. */
@@ -123,23 +123,25 @@ export async function work(lane: Lane, job: LaneJob): Promise<Found[]> {
   const { flags } = lane;
   const signal = lane.signal ?? flagged(flags);
   const found: Found[] = [];
-  const writes = writesBehind(BEHIND);
+  const under = behind(BEHIND);
   try {
     for (let n = Atomics.add(flags, NEXT, 1); n < job.items.length; n = Atomics.add(flags, NEXT, 1)) {
       stopIf(signal);
-      if (job.do === 'read') await writes.add(() => readItem(lane, job, n));
+      // lines of a live volume are worked out, in memory that one piece has at a time
+      if (job.do === 'read' && job.ref) await under.add(() => readItem(lane, job, n));
+      else if (job.do === 'read') await readItem(lane, job, n);
       else if (job.do === 'evaluate') found.push(await evaluateItem(lane, job, n, signal));
-      else if (job.do === 'write') await writes.add(() => writeItem(lane, job, n));
+      else if (job.do === 'write') await under.add(() => writeItem(lane, job, n));
       else await sliceItem(lane, job, n, signal);
       Atomics.add(flags, DONE, 1);
       await lane.tick?.();
     }
   } catch (cause) {
     // what is under way must not come to lie where the run's leavings are cleared
-    await writes.end().catch(() => undefined);
+    await under.end().catch(() => undefined);
     throw cause;
   }
-  await writes.end();
+  await under.end();
   return found;
 }
 

@@ -1,14 +1,17 @@
-/** Writes that go on behind what is worked on, at most so many at a time; the first that fails is told of by what is asked for next. */
-export function writesBehind(most: number) {
+/**
+ * Reads and writes that go on behind what is worked on, at most so many at a time; the first that fails is told of by what
+ * is asked for next.
+ */
+export function behind(most: number) {
   const under = new Set<Promise<void>>();
   let failed: { cause: unknown } | null = null;
   const check = () => {
     if (failed) throw failed.cause;
   };
   return {
-    async add(write: () => Promise<void>) {
+    async add(start: () => Promise<void>) {
       check();
-      const one: Promise<void> = write()
+      const one: Promise<void> = start()
         .catch((cause) => {
           failed ??= { cause };
         })

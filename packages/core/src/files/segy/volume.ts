@@ -11,7 +11,7 @@ import type { Shape3 } from '../../numerics/block.ts';
 import { hasher } from '../../numerics/hash.ts';
 import { RunningStatistics } from '../../numerics/statistics.ts';
 import { scaledFor } from '../../storage/arrays.ts';
-import { writesBehind } from '../../storage/behind.ts';
+import { behind } from '../../storage/behind.ts';
 import type { Store } from '../../storage/store.ts';
 import { groupsOf, volumeWriter } from '../../storage/volumes.ts';
 
@@ -99,7 +99,7 @@ export async function loadSamples(
   const held = new Float32Array(Math.min(group, Math.ceil(ni / slab) * slab) * line);
   // every sample is written over where no trace is missing, late or short
   const full = index.missing === 0 && !index.late && !file.parts.some((p) => p.headers.varying);
-  const writes = writesBehind(BEHIND);
+  const writes = behind(BEHIND);
   let live = 0;
   try {
     for (let i0 = 0; i0 < ni; i0 += group) {
