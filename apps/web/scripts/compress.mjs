@@ -10,7 +10,7 @@ const client = fileURLToPath(new URL('../dist/client', import.meta.url));
 const PACKED = new Set(['.html', '.css', '.js', '.json', '.svg', '.wasm', '.webmanifest']);
 /** Smaller files fit one packet anyhow. */
 const LEAST = 1024;
-/** Larger ones are packed less hard: what takes a second for the pages takes many for a library, and saves a hundredth part. */
+/** Larger ones are packed less hard: the last tenth of a library takes longer than all else together. */
 const LARGE = 150_000;
 
 const [toBrotli, toGzip] = [promisify(brotliCompress), promisify(gzip)];

@@ -104,8 +104,10 @@ export default function FormulaEditor({ id, label, value, units, onChange, hands
           coloured,
           names.current.of(byUnits(units)),
           EditorView.lineWrapping,
-          // a formula is one thought: Enter takes what is offered, and a line break is no sign of it
+          // a formula is one line, however long: Enter takes what is offered and breaks nothing, nor does what is pasted
+          EditorView.clipboardInputFilter.of((text) => text.trim().replace(/\s*\n\s*/g, ' ')),
           keymap.of([
+            { key: 'Enter', run: (view) => acceptCompletion(view) || true },
             { key: 'Tab', run: acceptCompletion },
             ...completionKeymap,
             ...closeBracketsKeymap,
