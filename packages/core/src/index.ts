@@ -38,6 +38,8 @@ export { type ByteSource, blobSource, memorySource } from './formats/source.ts';
 export { withoutControls, xmlText } from './formats/xml.ts';
 export { contourInterval, contourSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
+export { type FollowOptions, followEvent, type OnSection } from './horizons/follow.ts';
+export { PICK_EVENTS, type PickEvent, snapTo } from './horizons/pick.ts';
 export { gridAt } from './horizons/grid.ts';
 export type { AnyKind, Fact, KindOf } from './kinds/define.ts';
 export { allKinds, forgetKind, kindNamed, kindOf, registerKind } from './kinds/index.ts';

@@ -1,6 +1,7 @@
 import { cubicBetween } from '../numerics/cubic.ts';
-/** Which event of the waveform a horizon follows. */
-export type EventKind = 'peak' | 'trough' | 'zero rising' | 'zero falling';
+/** Events of the waveform that a horizon can follow through a volume. */
+export const EVENT_KINDS = ['trough', 'peak', 'zero rising', 'zero falling'] as const;
+export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Traces of a volume in memory: `[trace][sample]`, time of sample 0 and step in the vertical unit (ms or m). */
 export interface Traces {

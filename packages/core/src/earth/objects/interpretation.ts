@@ -11,8 +11,16 @@ export const faultSchema = z.object({
 });
 export type Fault = z.infer<typeof faultSchema>;
 
-/** Which event of the waveform is followed. */
-export const eventSchema = z.enum(['trough', 'peak', 'zero rising', 'zero falling']);
+/** Which event of the waveform picks go to; none where they stand as they were drawn. */
+export const eventSchema = z.enum([
+  'trough',
+  'peak',
+  'zero rising',
+  'zero falling',
+  'largest gradient',
+  'envelope',
+  'free-hand',
+]);
 
 /** What a person picked of one horizon on sections, and where its track was taken out. */
 export const picksSchema = z.object({

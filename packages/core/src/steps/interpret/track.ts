@@ -4,7 +4,7 @@ import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { makeBarrier } from '../../faults/barrier.ts';
 import { meshOfSticks } from '../../faults/surface.ts';
-import { snap, type Traces } from '../../horizons/event.ts';
+import { EVENT_KINDS, snap, type Traces } from '../../horizons/event.ts';
 import { type Seed, type TrackOptions, trackEvent } from '../../horizons/track.ts';
 import { extentOf } from '../../numerics/extent.ts';
 import { insideRings } from '../../numerics/rings.ts';
@@ -22,7 +22,7 @@ const params = z.object({
   ),
   event: choice(
     { title: 'Event', description: 'What of the waveform is followed; + is harder where the volume says so.' },
-    ['trough', 'peak', 'zero rising', 'zero falling'],
+    [...EVENT_KINDS],
     'trough',
   ),
   snapMs: number(
@@ -148,7 +148,8 @@ export const track = defineStep({
     const traces = await tracesBetween(store, seismic, k0, k1, signal);
     progress(0.3);
     const [ni, nj] = shapeOf(seismic);
-    const event = picks && picked.length > 0 ? picks.event : p.event;
+    // picks on an event that can be tracked say which; those drawn free-hand leave it to the parameter
+    const event = (picked.length > 0 && EVENT_KINDS.find((kind) => kind === picks?.event)) || p.event;
     // a pick was snapped when it was made
     const parts = picks && picks.erased.length > 0 ? partsOf(binGrid, picks.erased) : undefined;
     const seeds: Seed[] = picked.map(({ i, j, twt }) => ({ i, j, time: twt }));
