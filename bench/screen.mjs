@@ -64,7 +64,9 @@ function timeStep(page, testId, key, down = true) {
 
 async function planes(page, what) {
   const out = [];
+  await page.getByRole('button', { name: 'Settings of the section' }).click();
   await page.getByLabel('Step by this many lines').fill('37');
+  await page.keyboard.press('Escape');
   await page.getByLabel('What the map shows').selectOption('slice');
   for (const plane of ['Inline', 'Crossline', 'Slice']) {
     const slice = plane === 'Slice';

@@ -87,6 +87,7 @@ test('columns are told once and remembered; names that almost agree are matched,
   await sheet.getByRole('button', { name: 'Load 2 files' }).click();
   await expect(page.getByText(/objects loaded from 2 files/)).toBeVisible();
   await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await page.getByRole('button', { name: /^What QN-1 has/ }).click();
   await expect(page.getByRole('button', { name: /^QN-1 tops/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /waits/ })).toHaveCount(0);
 
@@ -123,7 +124,7 @@ test('a 2D line is loaded, looked at in section and map, and its crossings are l
   await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /line$/);
   await expect(page.getByRole('img', { name: 'Section along QL-07' })).toBeVisible();
   await expect(page.getByRole('complementary', { name: 'QL-07' })).toContainText('QL-12');
-  await page.getByLabel('Volume or 2D line').selectOption({ label: 'QL-12' });
+  await page.getByLabel('Line of the section').selectOption({ label: 'QL-12' });
   await expect(page.getByRole('img', { name: 'Section along QL-12' })).toBeVisible();
 });
 
@@ -144,7 +145,7 @@ test('a desk is saved by name, says how it differs, goes back, and survives a re
   await page.reload();
   await expect(changed).toBeVisible();
   await manage.click();
-  await expect(page.getByText(/differs from what was saved in the lines in view/)).toBeVisible();
+  await expect(page.getByText(/differs from what was saved in the lines and parts in view/)).toBeVisible();
   await page.getByRole('button', { name: 'Back to what was saved' }).click();
   await expect(number).toHaveValue(first);
   await expect(changed).toHaveCount(0);
@@ -203,6 +204,7 @@ test('a band-pass is tried on the line with its response, run, and the result le
   expect(bytes.readInt16BE(3224)).toBe(1);
   expect((bytes.length - 3600) % (240 + 4 * bytes.readUInt16BE(3220))).toBe(0);
 
+  await page.getByRole('button', { name: 'Settings of the section' }).click();
   await page.getByRole('button', { name: 'Save a picture of the section' }).click();
   const sheet = page.getByRole('dialog', { name: 'Save a picture' });
   await sheet.getByRole('radio', { name: /SVG/ }).click();

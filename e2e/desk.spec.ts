@@ -138,7 +138,7 @@ test('a renamed well keeps its tops and times, after a reload too', async ({ pag
   await page.reload();
   await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/, { timeout: 90_000 });
   const tops = page.getByRole('button', { name: /^QN-1 tops/ }).first();
-  if (!(await tops.isVisible())) await page.getByRole('button', { name: /^Wells ?: / }).click();
+  await page.getByRole('button', { name: /^What Fell-1 has/ }).click();
   await tops.click();
   const sheet = page.getByRole('complementary', { name: 'QN-1 tops' });
   await expect(sheet.getByText('Fell-1', { exact: true })).toBeVisible();
@@ -149,10 +149,12 @@ test('a renamed well keeps its tops and times, after a reload too', async ({ pag
 test('time and depth switch per view; what cannot be shown is listed with its reason', async ({ page }) => {
   await openWorkedUp(page);
   const map = page.getByRole('region', { name: 'Map' });
-  await map.getByTitle('What this view cannot show, and why').click();
+  await map.getByRole('button', { name: /^\d+ objects not shown in TWT: why$/ }).click();
   await expect(page.getByText(/Sea Bed is in depth; convert it, or switch this view/)).toBeVisible();
   await page.keyboard.press('Escape');
-  await map.getByRole('radio', { name: 'Depth' }).click();
+  await page.getByRole('button', { name: 'Settings of the map' }).click();
+  await page.getByRole('dialog').getByRole('radio', { name: 'Depth' }).click();
+  await page.keyboard.press('Escape');
   await map.getByLabel('What the map shows').selectOption({ label: 'Sea Bed' });
   await expect(map.getByText(/Depth \(m\), every/)).toBeVisible();
   const section = page.getByRole('region', { name: 'Section' });
@@ -210,7 +212,9 @@ test('lines are stepped by a chosen number with wheel and arrows, and a section 
   await openWorkedUp(page);
   const number = page.getByLabel('Line number');
   const first = Number(await number.inputValue());
+  await page.getByRole('button', { name: 'Settings of the section' }).click();
   await page.getByLabel('Step by this many lines').fill('5');
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Next line' }).click();
   await expect(number).toHaveValue(String(first + 5));
   await page.getByTestId('section-raster').hover();

@@ -35,14 +35,14 @@ test('files are dropped, questioned only where they cannot answer, loaded, looke
   expect(new Set(before).size).toBeGreaterThan(30);
 
   // a crossline can be looked at while the volume is still being cut for them, and when it is
-  await page.getByRole('radio', { name: 'Crossline', exact: true }).click();
+  await page.getByLabel('Line of the section').selectOption('crossline');
   await expect(raster).toHaveAttribute('data-plane', /crossline\//);
   const uncut = await pictureOf(page);
   await expect(page.getByText(/^Cutting quillon-full/)).toHaveCount(0, { timeout: 60_000 });
   await page.reload();
   await expect(raster).toHaveAttribute('data-plane', /crossline\//, { timeout: 30_000 });
   await expect.poll(async () => difference(uncut, await pictureOf(page))).toBeLessThan(0.5);
-  await page.getByRole('radio', { name: 'Inline', exact: true }).click();
+  await page.getByLabel('Line of the section').selectOption('inline');
   await expect(raster).toHaveAttribute('data-plane', /inline\//);
 
   // one cursor: the readout names the line and the sample under the pointer

@@ -197,7 +197,7 @@ test('a fault drawn on two lines becomes a surface; sticks are undone and redone
   await expect(page.getByRole('button', { name: /^Drawn fault 2 sticks/ })).toBeVisible();
 });
 
-test('picks are made by keyboard too: arrows move the cursor in the section, Enter picks, Escape leaves', async ({
+test('picks are made by keyboard too: arrows move the cursor in the section, P picks, Escape leaves', async ({
   page,
 }) => {
   await openWorkedUp(page);
@@ -215,7 +215,7 @@ test('picks are made by keyboard too: arrows move the cursor in the section, Ent
     expect(async () => {
       await page.keyboard.press('ArrowDown');
       await page.keyboard.press('ArrowDown');
-      await page.keyboard.press('Enter');
+      await page.keyboard.press('p');
       await expect(sheet.getByText(count)).toBeVisible({ timeout: 700 });
     }).toPass({ timeout: 20_000 });
   await pick('1 pick so far.');
@@ -260,9 +260,9 @@ test('an area is drawn on the map by keyboard and kept, and undo takes it away',
   await page.getByRole('img', { name: 'Map' }).focus();
   for (const key of ['ArrowRight', 'ArrowUp', 'ArrowLeft']) {
     await page.keyboard.press(`Shift+${key}`);
-    await page.keyboard.press('Enter');
+    await page.keyboard.press('p');
   }
-  await page.keyboard.press('Shift+Enter');
+  await page.keyboard.press('Enter');
   await expect(page.getByRole('complementary', { name: 'Drawn area' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo: Draw Drawn area' }).click();
   await expect(page.getByRole('button', { name: /^Drawn area/ })).toBeHidden();

@@ -1,58 +1,8 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
+import { boxOf, hand, markOf } from './support/hand.ts';
 import { openWorkedUp } from './support/workbench.ts';
 
-/** Counts what a person does: a click, a drag, a drop or a committed field. */
-function hand(page: Page) {
-  let actions = 0;
-  return {
-    get actions() {
-      return actions;
-    },
-    async click(target: Locator, options?: Parameters<Locator['click']>[0]) {
-      await target.click(options);
-      actions++;
-    },
-    async clickAt(x: number, y: number, shift = false) {
-      if (shift) await page.keyboard.down('Shift');
-      await page.mouse.click(x, y);
-      if (shift) await page.keyboard.up('Shift');
-      actions++;
-    },
-    async choose(target: Locator, option: string | { label: string }) {
-      await target.selectOption(option);
-      actions++;
-    },
-    async type(target: Locator, text: string) {
-      await target.fill(text);
-      actions++;
-    },
-    async drag(from: [number, number], to: [number, number]) {
-      await page.mouse.move(...from);
-      await page.mouse.down();
-      await page.mouse.move(...to, { steps: 6 });
-      await page.mouse.up();
-      actions++;
-    },
-    async press(key: string) {
-      await page.keyboard.press(key);
-      actions++;
-    },
-  };
-}
-
-const boxOf = async (target: Locator) => {
-  const box = await target.boundingBox();
-  if (!box) throw new Error('nothing is drawn there');
-  return box;
-};
 const logs = (page: Page) => page.getByTestId('logs-canvas');
-
-/** Where the mark of a well stands on the map: its name is at the upper right of it. */
-async function markOf(map: Locator, name: string): Promise<[x: number, y: number]> {
-  const label = map.locator('svg text').filter({ hasText: new RegExp(`^${name}$`) });
-  const { x, y, height } = await boxOf(label.first());
-  return [x - 5, y + height + 1];
-}
 
 test('a correlation of five wells: from the map, tops, hung, carried, zones, facies predicted, headings composed', async ({
   page,
@@ -106,6 +56,7 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
 
   // what was accepted says how it came, and undo takes the last of it away again: first the column, then a well's tops
   const picked = page.getByRole('button', { name: /^QN-\d picked tops \d/ });
+  await page.getByRole('searchbox', { name: 'Find in Wells' }).fill('picked tops');
   const before = await picked.count();
   expect(before).toBe(count + 1);
   await page.keyboard.press('Control+z');

@@ -98,6 +98,7 @@ await page.getByRole('button', { name: /^Data ?: / }).click();
 await settle();
 await keep('dark');
 await page.getByRole('button', { name: 'Light theme' }).click();
+await page.getByRole('button', { name: 'Settings of the map' }).click();
 await page.getByRole('button', { name: 'Save a picture of the map' }).click();
 const [picture] = await Promise.all([
   page.waitForEvent('download'),

@@ -7,31 +7,16 @@ import {
   newDrawn,
   type Picks,
   type Polygon,
-  snap,
-  type Volume,
 } from '@lithagon/core';
-import { toast } from 'sonner';
 import { edit, inTurn } from '../state/history';
 import { useProject } from '../state/project';
 import { select } from '../state/selection';
-import { type Tool, takeTool, useTool } from '../state/tool';
-import { placeOf, type SectionLine } from '../views/section/geometry';
+import { takeTool, useTool } from '../state/tool';
 import { rerun } from './steps';
 
 const objectOf = (id: string | null) => (id ? useProject.getState().byId.get(id) : undefined);
 
-/** Begin picking: a new horizon, or more of one that was picked before. */
-export function beginPicking(picks?: Picks): void {
-  const { objects } = useProject.getState();
-  takeTool({
-    kind: 'pick',
-    id: picks?.id ?? null,
-    name: picks?.name ?? freeName(objects, 'picks', 'Picked horizon'),
-    event: picks?.event ?? 'trough',
-    snapMs: 16,
-  });
-}
-
+/** Begin to draw a fault, or more of one. */
 export function beginFault(fault?: Fault): void {
   const { objects } = useProject.getState();
   takeTool({
@@ -40,65 +25,6 @@ export function beginFault(fault?: Fault): void {
     name: fault?.name ?? freeName(objects, 'fault', 'Drawn fault'),
     stick: [],
   });
-}
-
-type PickTool = Extract<Tool, { kind: 'pick' }>;
-
-/** A tool as it is now: the stroke before may have made the object that it works on. */
-function asNow<T extends Tool & { name: string }>(tool: T): T {
-  const { tool: now } = useTool.getState();
-  return now?.kind === tool.kind && (now as T).name === tool.name ? (now as T) : tool;
-}
-
-/** Add a pick where a section was clicked, on the nearest event; a pick on the same trace moves. */
-export const pickAt = (
-  picking: PickTool,
-  line: SectionLine,
-  volume: Pick<Volume, 'vertical'>,
-  data: Float32Array,
-  trace: number,
-  vertical: number,
-): Promise<void> =>
-  inTurn(async () => {
-    const tool = asNow(picking);
-    const t = Math.round(trace);
-    if (t < 0 || t >= line.traces) return;
-    const { first, step, count } = volume.vertical;
-    const time = snap({ data, samples: count, first, step }, t, vertical, tool.event, tool.snapMs);
-    if (Number.isNaN(time)) {
-      toast(`No ${tool.event} lies within ${tool.snapMs} ms of there. Nothing was picked.`);
-      return;
-    }
-    const [x, y] = placeOf(line, t);
-    const near = Math.hypot(...placeOf(line, 1).map((v, c) => v - placeOf(line, 0)[c])) / 2;
-    const before = objectOf(tool.id) as Picks | undefined;
-    const kept = (before?.points ?? []).filter((p) => Math.hypot(p[0] - x, p[1] - y) > near);
-    const points: Picks['points'] = [...kept, [x, y, time]];
-    const after = before
-      ? drawn<Picks>({ ...before, points })
-      : newDrawn<Picks>({ kind: 'picks', name: tool.name, domain: 'twt', event: tool.event, points, erased: [] });
-    takeTool({ ...tool, id: after.id });
-    await edit(`Pick on ${after.name}`, before ? [before] : [], [after]);
-  });
-
-/** Take out the pick nearest to a place on a section. */
-export const unpickAt = (picking: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> =>
-  inTurn(async () => {
-    const before = objectOf(asNow(picking).id) as Picks | undefined;
-    if (!before) return;
-    const [x, y] = placeOf(line, trace);
-    const far = (p: number[]) => Math.hypot(p[0] - x, p[1] - y) / 25 + Math.abs(p[2] - vertical) / 4;
-    const nearest = before.points.reduce<number[] | null>((a, p) => (!a || far(p) < far(a) ? p : a), null);
-    if (!nearest || far(nearest) > 8) return;
-    const points = before.points.filter((p) => p !== nearest);
-    await edit(`Take a pick off ${before.name}`, [before], [drawn<Picks>({ ...before, points })]);
-  });
-
-/** Change which event is followed; what was picked stays where it is. */
-export async function changeEvent(tool: PickTool, event: Picks['event']): Promise<void> {
-  takeTool({ ...tool, event });
-  const before = objectOf(tool.id) as Picks | undefined;
-  if (before) await edit(`${before.name} follows a ${event}`, [before], [drawn<Picks>({ ...before, event })]);
 }
 
 /** Keep the stick being drawn. */

@@ -111,6 +111,30 @@ export function readPlane(
   return promise;
 }
 
+/** Traces of a volume at places on the map, between its own traces where they lie there; NaN outside it. */
+export function readAlong(
+  projectId: string,
+  volume: Volume,
+  key: string,
+  points: [number, number][],
+): Promise<Float32Array> {
+  const here = planeNow(key);
+  if (here) return Promise.resolve(here);
+  let promise = pending.get(key);
+  if (!promise) {
+    promise = forViews()
+      .along(projectId, volume, points)
+      .then((outcome) => {
+        const data = unwrap(outcome) as Float32Array;
+        keep(key, data);
+        return data;
+      })
+      .finally(() => pending.delete(key));
+    pending.set(key, promise);
+  }
+  return promise;
+}
+
 /** A first look at a plane of a large volume that is not here yet; null where there is none. */
 export async function readFirstLook(
   projectId: string,

@@ -1,17 +1,56 @@
 import type { EarthObject } from '@lithagon/core';
 import type { ComponentType } from 'react';
 import type { Size } from '../views/common/hooks';
+import type { ShownWell } from '../views/common/survey';
+import type { Surface } from '../views/map/surface';
+import type { Frame } from '../views/section/frame';
 
-/** What a layer of the map is given. */
-export interface MapLayerProps<O> {
+type Shown = 'twt' | 'depth';
+
+/** What every layer is given. */
+interface LayerProps<O> {
   object: O;
   objects: EarthObject[];
-  size: Size;
-  domain: 'twt' | 'depth';
+  domain: Shown;
   selected: boolean;
+  /** From 0 to 1, as the view's list says. */
+  opacity: number;
+  well?: ShownWell;
+}
+
+/** What a layer of the map is given. */
+export interface MapLayerProps<O> extends LayerProps<O> {
+  size: Size;
+  /** The horizon that the map shows, where it shows one: faults and wells are seen where they meet it. */
+  surface: Surface | null;
   /** Where map coordinates lie on the screen. */
   place(x: number, y: number): [number, number];
 }
+
+/** What a layer of a section is given. */
+export interface SectionLayerProps<O> extends LayerProps<O> {
+  frame: Frame;
+  /** Whether the object is out of date. */
+  old: boolean;
+  color: string;
+}
+
+/** How a kind of object is drawn in a kind of view. */
+export interface Layer<O, P> {
+  /** Layers of a higher order are drawn over those of a lower one. */
+  order: number;
+  Draw: ComponentType<P>;
+  /** Why one cannot be drawn there, said after its name; null where it can. */
+  missing?(object: O, domain: Shown, well?: ShownWell): string | null;
+  /** Whether it is in a view's list only when it is put there. */
+  asked?(object: O, objects: EarthObject[]): boolean;
+}
+
+/** What is drawn in time alone, or in depth alone. */
+export const otherDomain = (object: { domain: string }, domain: Shown): string | null =>
+  object.domain === domain
+    ? null
+    : `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`;
 
 /**
  * What the screen needs to know of a kind of object besides what the core says of it. There is one for each kind, in a folder
@@ -28,8 +67,12 @@ export interface WebKind<O = EarthObject> {
   actions: ComponentType<{ object: O }>[];
   /** Opens it in the view that fits it; null where none does. */
   show: ((object: O) => void) | null;
-  /** How views draw it. */
-  layers: { map?: ComponentType<MapLayerProps<O>> };
+  /** How views draw it; what the scene does of it stands in `kinds/scene.ts`, which is fetched with the scene. */
+  layers: {
+    map?: Layer<O, MapLayerProps<O>>;
+    section?: Layer<O, SectionLayerProps<O>>;
+    scene?: Omit<Layer<O, never>, 'Draw'>;
+  };
   /** Whether its Sheet says all of it, so that facts would only say it again. */
   sheetIsAll?: true;
 }

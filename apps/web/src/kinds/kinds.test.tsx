@@ -7,7 +7,9 @@ import { z } from 'zod';
 import { showObject } from '../actions/show';
 import { useProject } from '../state/project';
 import { useSelection } from '../state/selection';
-import { MapOverlay } from '../views/map/MapOverlay';
+import { layersOf, rowsOf } from '../views/common/contents';
+import { toScreen } from '../views/map/frame';
+import { Objects } from '../views/map/layers/Objects';
 import { Sheet } from '../workbench/sheet/Sheet';
 import { type MapLayerProps, webKind } from './define';
 import { colorOf, forgetWebKind, registerWebKind, webKindOf } from './index';
@@ -52,7 +54,7 @@ beforeEach(() => {
       sheet: [({ object }) => <p>Rises and falls at {object.x}.</p>],
       actions: [() => <button type="button">Weigh anchor</button>],
       show: ({ id }) => shown.push(id),
-      layers: { map: OnMap },
+      layers: { map: { order: 30, Draw: OnMap } },
     }),
   );
   useProject.setState({ objects: [buoy], byId: new Map([[buoy.id, buoy]]), old: new Map(), waiting: new Map() });
@@ -75,18 +77,18 @@ test('a kind made up on the spot has its colour, sheet, actions, view and layer 
   expect(shown).toEqual(['buoy-1']);
   cleanup();
   render(
-    <MapOverlay
-      frame={{ x: 500, y: 700, perPixel: 1 }}
-      size={{ width: 200, height: 100 }}
-      objects={[buoy]}
-      wells={[]}
-      volume={undefined}
-      lines={{ inline: 0, crossline: 0, slice: 0 }}
-      plane="inline"
-      domain="twt"
-      contours={null}
-      selected={null}
-    />,
+    <svg>
+      <title>map</title>
+      <Objects
+        rows={rowsOf({ shown: [], out: [], follows: true }, [buoy], layersOf('map'), 'twt', [])}
+        objects={[buoy]}
+        wells={[]}
+        size={{ width: 200, height: 100 }}
+        domain="twt"
+        surface={null}
+        place={(x, y) => toScreen({ x: 500, y: 700, perPixel: 1 }, { width: 200, height: 100 }, x, y)}
+      />
+    </svg>,
   );
   const circle = screen.getByTestId('buoy');
   expect([circle.getAttribute('cx'), circle.getAttribute('cy')]).toEqual(['100', '50']);

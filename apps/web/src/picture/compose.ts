@@ -97,10 +97,22 @@ export async function composeSvg(view: HTMLElement, caption: Caption): Promise<s
     if (style.display === 'none' || style.visibility === 'hidden') return;
     const r = element.getBoundingClientRect();
     const [x, y] = [r.left - box.left, r.top - box.top];
+    // what is cut off at an edge stays so
+    const edge = /^inset\(0px 0px 0px ([\d.]+)px\)$/.exec(style.clipPath)?.[1];
+    if (edge) {
+      const id = `edge-${definitions.length}`;
+      definitions.push(
+        `<clipPath id="${id}"><rect x="${x + Number(edge)}" y="${y}" width="${r.width}" height="${r.height}"/></clipPath>`,
+      );
+      parts.push(`<g clip-path="url(#${id})">`);
+      for (const child of element.children) visit(child);
+      parts.push('</g>');
+      return;
+    }
     if (element instanceof HTMLCanvasElement) {
       if (element.width > 0)
         parts.push(
-          `<image x="${x}" y="${y}" width="${r.width}" height="${r.height}" preserveAspectRatio="none" href="${element.toDataURL('image/png')}"/>`,
+          `<image x="${x}" y="${y}" width="${r.width}" height="${r.height}" preserveAspectRatio="none" style="mix-blend-mode:${style.mixBlendMode};opacity:${style.opacity}" href="${element.toDataURL('image/png')}"/>`,
         );
       return;
     }

@@ -4,6 +4,7 @@ import { storage } from '../testing/browser';
 import { defaultDisplay, displayOf, keepDesk, setDisplay, useDesk } from './desk';
 import { deleteDesk, differences, openDesk, renameDesk, saveDesk, savedDesks } from './desks';
 import { openProject } from './project';
+import { changeSettings, goTo, settingsOf } from './views';
 
 beforeEach(async () => {
   storage.clear();
@@ -14,26 +15,32 @@ beforeEach(async () => {
 describe('the desk of a project', () => {
   test('is kept when the page goes, and comes back', () => {
     keepDesk('mine');
-    useDesk.setState({ increment: 7, plane: 'crossline' });
+    changeSettings('section', 'section', { increment: 7, along: 'crossline' });
     dispatchEvent(new Event('pagehide'));
     const kept = storage.getItem('lithagon-desk-mine') ?? '';
-    useDesk.setState({ increment: 1, plane: 'inline' });
+    changeSettings('section', 'section', { increment: 1, along: 'inline' });
     storage.setItem('lithagon-desk-mine', kept);
     keepDesk('mine');
-    expect(useDesk.getState()).toMatchObject({ increment: 7, plane: 'crossline' });
+    expect(settingsOf('section', 'section')).toMatchObject({ increment: 7, along: 'crossline' });
   });
   test('that cannot be read is begun anew', () => {
     storage.setItem('lithagon-desk-broken', '{"increment": ');
     keepDesk('broken');
-    expect(useDesk.getState().increment).toBe(1);
+    expect(settingsOf('section', 'section').increment).toBe(1);
   });
   test('from before a setting was there has its usual value', () => {
-    storage.setItem('lithagon-desk-old', JSON.stringify({ increment: 3, logs: { wells: ['a'] } }));
+    storage.setItem(
+      'lithagon-desk-old',
+      JSON.stringify({ increment: 3, plane: 'crossline', domain: { map: 'depth' }, logs: { wells: ['a'] } }),
+    );
     keepDesk('old');
-    const { logs, exaggeration } = useDesk.getState();
+    const { logs } = useDesk.getState();
     expect(logs.wells).toEqual(['a']);
     expect(logs.tracks.length).toBeGreaterThan(0);
-    expect(exaggeration).toBe(2);
+    // what was said once for all views of a kind is said of the first of them
+    expect(settingsOf('section', 'section')).toMatchObject({ increment: 3, along: 'crossline', domain: 'twt' });
+    expect(settingsOf('map', 'map')).toMatchObject({ domain: 'depth', contours: true });
+    expect(settingsOf('scene', 'scene').exaggeration).toBe(2);
   });
   test('takes its theme from this machine, not from the project', () => {
     storage.setItem('lithagon-theme', 'dark');
@@ -59,22 +66,24 @@ describe('how volumes are drawn', () => {
 
 describe('saved desks', () => {
   test('change only when saved, and say in words how the desk differs', async () => {
-    useDesk.setState({ increment: 2 });
+    changeSettings('section', 'section', { increment: 2 });
     await saveDesk('Crest');
     expect(savedDesks().map((d) => d.name)).toEqual(['Crest']);
     const [{ state }] = savedDesks();
     expect(differences(useDesk.getState(), state)).toEqual([]);
-    useDesk.setState({ increment: 5, hidden: ['x'] });
-    expect(differences(useDesk.getState(), state)).toEqual(['the step between lines', 'what is hidden']);
+    changeSettings('section', 'section', { increment: 5 });
+    goTo('section', { inline: 1040 });
+    expect(differences(useDesk.getState(), state)).toEqual(['what views show', 'the lines and parts in view']);
     openDesk('Crest');
-    expect(useDesk.getState()).toMatchObject({ increment: 2, hidden: [], desk: 'Crest' });
+    expect(useDesk.getState()).toMatchObject({ links: {}, desk: 'Crest' });
+    expect(settingsOf('section', 'section').increment).toBe(2);
   });
   test('of one name are one', async () => {
     await saveDesk('Crest');
-    useDesk.setState({ increment: 9 });
+    useDesk.setState({ volume: 'ninth' });
     await saveDesk('Crest');
     expect(savedDesks()).toHaveLength(1);
-    expect(savedDesks()[0].state.increment).toBe(9);
+    expect(savedDesks()[0].state.volume).toBe('ninth');
   });
   test('are renamed where the name is free, and deleted; the desk itself stays as it is', async () => {
     await saveDesk('Crest');
@@ -83,12 +92,12 @@ describe('saved desks', () => {
     expect(savedDesks().map((d) => d.name)).toEqual(['Crest', 'Flank']);
     await renameDesk('Flank', 'East flank');
     expect(useDesk.getState().desk).toBe('East flank');
-    useDesk.setState({ increment: 4 });
+    useDesk.setState({ volume: 'fourth' });
     await deleteDesk('Crest');
     expect(useDesk.getState().desk).toBe('East flank');
     await deleteDesk('East flank');
     expect(savedDesks()).toEqual([]);
-    expect(useDesk.getState()).toMatchObject({ desk: null, increment: 4 });
+    expect(useDesk.getState()).toMatchObject({ desk: null, volume: 'fourth' });
   });
   test('do not differ by which view has the focus or how wide it is', async () => {
     const layout = (activeGroup: string, size: number, views: string[]) =>

@@ -1,10 +1,11 @@
-import { type Domain, type Plane, quantityFacts } from '@lithagon/core';
+import { quantityFacts } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
 import { LOGS_DESK, type LogsDesk } from './logsTemplate';
 import { PLOT_DESK, type PlotDesk } from './plotDesk';
 import { readDesk } from './readDesk';
+import type { Link, Look, ViewState } from './views/view';
 
 /** How a volume is drawn, wherever it is drawn. */
 export interface Display {
@@ -13,33 +14,24 @@ export interface Display {
   /** Percentile of absolute amplitude (or of the range) at which colours end. */
   clip: number;
   gain: number;
-}
-
-/** Which lines are looked at, as indexes into the survey: shared by section, map and scene. */
-export interface Lines {
-  inline: number;
-  crossline: number;
-  slice: number;
+  /** Values at which colours end, where they were given: then neither percentile nor gain says. */
+  ends: [number, number] | null;
 }
 
 export interface DeskState {
   layout: SerializedDockview | null;
   /** Name of the saved desk that this one began from. */
   desk: string | null;
+  /** Volume of every view that was given none of its own. */
   volume: string | null;
-  /** 2D line shown in the section instead of the volume, or null. */
-  line: string | null;
-  plane: Exclude<Plane, 'slice'>;
-  lines: Lines;
-  /** Whether lines were ever chosen: until then they follow the data. */
-  placed: boolean;
-  increment: number;
-  domain: Record<string, Exclude<Domain, 'age'>>;
+  /** What each view shows, by the id of its panel; one that was never changed is not here. */
+  views: Record<string, ViewState>;
+  /** Where each group of linked views looks. */
+  links: Partial<Record<Link, Look>>;
+  /** The view in front, and those that were before it, the last first. */
+  active: string | null;
+  recent: string[];
   display: Record<string, Display>;
-  /** Horizon shown as a map, or null. */
-  mapShows: string | null;
-  hidden: string[];
-  exaggeration: number;
   /** What the Logs view shows and how. */
   logs: LogsDesk;
   /** What the Crossplot shows. */
@@ -52,16 +44,11 @@ const initial: DeskState = {
   layout: null,
   desk: null,
   volume: null,
-  line: null,
-  plane: 'inline',
-  lines: { inline: 0, crossline: 0, slice: 0 },
-  placed: false,
-  increment: 1,
-  domain: { section: 'twt', map: 'twt', scene: 'twt' },
+  views: {},
+  links: {},
+  active: null,
+  recent: [],
   display: {},
-  mapShows: null,
-  hidden: [],
-  exaggeration: 2,
   logs: LOGS_DESK,
   plot: PLOT_DESK,
   stage: 'data',
@@ -110,7 +97,7 @@ export function displayOf(displays: Record<string, Display>, volume: { id: strin
 
 export function defaultDisplay(quantity: string): Display {
   const { colors, clip } = quantityFacts(quantity);
-  return { ...colors, clip, gain: 1 };
+  return { ...colors, clip, gain: 1, ends: null };
 }
 
 export function setDisplay(id: string, quantity: string, change: Partial<Display>): void {

@@ -4,34 +4,14 @@ import { refreshProject, useProject } from './project';
 import { readDesk } from './readDesk';
 
 /** What of the desk belongs to a saved one; which bed is open and the theme are a person's own. */
-const KEPT = [
-  'layout',
-  'volume',
-  'line',
-  'plane',
-  'lines',
-  'increment',
-  'domain',
-  'display',
-  'mapShows',
-  'hidden',
-  'exaggeration',
-  'logs',
-  'plot',
-] as const satisfies (keyof DeskState)[];
+const KEPT = ['layout', 'volume', 'views', 'links', 'display', 'logs', 'plot'] as const satisfies (keyof DeskState)[];
 
 const WORDS: Record<(typeof KEPT)[number], string> = {
   layout: 'the views',
   volume: 'the volume shown',
-  line: 'the 2D line shown',
-  plane: 'inlines or crosslines',
-  lines: 'the lines in view',
-  increment: 'the step between lines',
-  domain: 'time or depth',
+  views: 'what views show',
+  links: 'the lines and parts in view',
   display: 'colours',
-  mapShows: 'what the map shows',
-  hidden: 'what is hidden',
-  exaggeration: 'the exaggeration of the scene',
   logs: 'the logs panel',
   plot: 'the crossplot',
 };
@@ -82,7 +62,7 @@ export function openDesk(name: string): void {
   // it may come from a parcel or another version: what of it cannot be used stays as it is
   const state = readDesk(saved.state);
   const usable = Object.fromEntries(KEPT.filter((key) => key in state).map((key) => [key, state[key]]));
-  useDesk.setState({ line: null, ...usable, desk: name });
+  useDesk.setState({ ...usable, desk: name });
   if (state.layout) arrangeAs(state.layout);
 }
 

@@ -1,51 +1,71 @@
-import type { DockviewApi, SerializedDockview } from 'dockview-react';
-import type { VIEW_IDS } from './readDesk';
+import type { DockviewApi, DockviewGroupPanel, SerializedDockview } from 'dockview-react';
+import { toast } from 'sonner';
+import { useDesk } from './desk';
+import { kindOfView, titleOf, type ViewKind } from './views';
+import { lookIn, viewIn } from './views/index';
+import { USUAL } from './views/settings';
 
 let dock: DockviewApi | null = null;
 
-/** Views that a desk need not hold: they open beside the section when there is something for them. */
-const TITLES: Record<ViewId, string> = {
-  section: 'Section',
-  map: 'Map',
-  scene: 'Scene',
-  tie: 'Tie',
-  logs: 'Logs',
-  crossplot: 'Crossplot',
-  catalogue: 'Catalogue',
-};
 /** Views that need the whole desk while they are in front. */
-const WHOLE: string[] = ['tie', 'logs', 'catalogue'];
-export type ViewId = (typeof VIEW_IDS)[number];
+const WHOLE: ViewKind[] = ['tie', 'logs', 'catalogue'];
+const needsAll = (id: string) => WHOLE.some((kind) => kind === kindOfView(id));
 
 /** The desk says that it is there. */
 export function holdDock(api: DockviewApi): void {
   dock = api;
-  // a view that needs the whole desk gives it back when another is chosen
   api.onDidActivePanelChange(({ panel }) => {
-    if (panel && !WHOLE.includes(panel.id) && api.hasMaximizedGroup()) api.exitMaximizedGroup();
-    if (panel && WHOLE.includes(panel.id) && !api.hasMaximizedGroup()) panel.api.maximize();
+    if (!panel) return;
+    const { id } = panel;
+    useDesk.setState((s) => ({ active: id, recent: [id, ...s.recent.filter((each) => each !== id)].slice(0, 50) }));
+    // a view that needs the whole desk gives it back when another is chosen
+    if (!needsAll(id) && api.hasMaximizedGroup() && !chosenLarge.has(panel.group.id)) api.exitMaximizedGroup();
+    if (needsAll(id) && !api.hasMaximizedGroup()) panel.api.maximize();
   });
+  api.onDidRemovePanel(({ id }) =>
+    useDesk.setState((s) => ({
+      active: s.active === id ? null : s.active,
+      recent: s.recent.filter((each) => each !== id),
+    })),
+  );
+}
+
+/** Groups that a person gave the whole desk. */
+const chosenLarge = new Set<string>();
+
+/** Give a group of views the whole desk, or the desk back to all. */
+export function toggleLarge(group: Pick<DockviewGroupPanel, 'id' | 'api'>): void {
+  if (group.api.isMaximized()) {
+    chosenLarge.delete(group.id);
+    group.api.exitMaximized();
+  } else {
+    chosenLarge.add(group.id);
+    group.api.maximize();
+  }
+}
+
+/** Put a group of views into a window of its own; they stay linked with the others. */
+export async function popOut(group: DockviewGroupPanel): Promise<void> {
+  const opened = await dock?.addPopoutGroup(group, { popoutUrl: '/window/' });
+  if (!opened) toast('The browser did not open a window. Allow pop-up windows for this page, and try again.');
 }
 
 /** Put the views as a project without a desk has them. */
 export function arrangeAnew(api: DockviewApi | null = dock): void {
   if (!api) return;
   api.clear();
-  const section = api.addPanel({ id: 'section', component: 'section', title: TITLES.section });
-  const map = api.addPanel({
-    id: 'map',
-    component: 'map',
-    title: TITLES.map,
-    position: { referencePanel: section, direction: 'right' },
-    initialWidth: 400,
-  });
-  api.addPanel({
-    id: 'scene',
-    component: 'scene',
-    title: TITLES.scene,
-    position: { referencePanel: map, direction: 'below' },
-  });
+  const section = add(api, 'section');
+  const map = add(api, 'map', { position: { referencePanel: section, direction: 'right' }, initialWidth: 400 });
+  add(api, 'scene', { position: { referencePanel: map, direction: 'below' } });
+  section.api.setActive();
 }
+
+type Where = Partial<Parameters<DockviewApi['addPanel']>[0]>;
+
+const add = (api: DockviewApi, id: string, where: Where = {}) =>
+  api.addPanel({ ...where, id, component: kindOfView(id) ?? id, title: titleOf(id) } as Parameters<
+    DockviewApi['addPanel']
+  >[0]);
 
 /** Put the views as an arrangement has them. */
 export function arrangeAs(layout: SerializedDockview): void {
@@ -56,19 +76,50 @@ export function arrangeAs(layout: SerializedDockview): void {
   }
 }
 
-/** Bring a view to the front, opening it where it is not on the desk. */
-export function openView(id: ViewId): void {
-  const panel = dock?.getPanel(id);
+/** Bring a view of a kind to the front, opening one where there is none on the desk. */
+export function openView(kind: ViewKind): void {
+  const open = [useDesk.getState().active, ...useDesk.getState().recent, kind];
+  const id = open.find((each): each is string => each !== null && kindOfView(each) === kind && !!dock?.getPanel(each));
+  const panel = dock?.getPanel(id ?? kind);
   if (panel) {
     panel.api.setActive();
-    if (WHOLE.includes(id)) panel.api.maximize();
+    if (needsAll(panel.id)) panel.api.maximize();
     return;
   }
-  const beside = dock?.getPanel('section');
-  dock?.addPanel({
-    id,
-    component: id,
-    title: TITLES[id],
-    ...(beside ? { position: { referencePanel: beside, direction: 'within' } } : {}),
-  });
+  if (!dock) return;
+  const beside = dock.getPanel('section') ?? dock.activePanel;
+  add(dock, kind, beside ? { position: { referencePanel: beside, direction: 'within' } } : {});
+}
+
+/** A name for another view of a kind: one that no panel has. */
+function freeId(kind: ViewKind): string {
+  const taken = (id: string) => dock?.getPanel(id) !== undefined;
+  if (!taken(kind)) return kind;
+  let n = 2;
+  while (taken(`${kind}-${n}`)) n++;
+  return `${kind}-${n}`;
+}
+
+/**
+ * Open another view of a kind. It begins as the last of its kind was and from then on is its own.
+ * @param beside panel that it goes to: into its group, or to the right of it
+ * @returns the new view's id
+ */
+export function addView(
+  kind: ViewKind,
+  { beside, direction = 'within' }: { beside?: string; direction?: 'within' | 'right' | 'below' } = {},
+): string {
+  const desk = useDesk.getState();
+  const like = [desk.active, ...desk.recent].find((id): id is string => id !== null && kindOfView(id) === kind);
+  const id = freeId(kind);
+  if (like && like !== id) {
+    const view = viewIn(desk, like);
+    const settings =
+      'volume' in USUAL[kind] ? { ...view.settings, volume: view.settings.volume ?? desk.volume } : view.settings;
+    useDesk.setState((s) => ({ views: { ...s.views, [id]: { ...view, own: lookIn(s, like), settings } } }));
+  }
+  if (!dock) return id;
+  const reference = (beside && dock.getPanel(beside)) || dock.activePanel;
+  add(dock, id, reference ? { position: { referencePanel: reference, direction } } : {});
+  return id;
 }

@@ -4,17 +4,20 @@ import { COLOR_MAPS } from '../color/maps';
 import type { DeskState } from './desk';
 import { LOGS_DESK } from './logsTemplate';
 import { PLOT_DESK } from './plotDesk';
-
-/** Views that a desk may hold. */
-export const VIEW_IDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'catalogue'] as const;
+import { VIEW_KINDS } from './views/settings';
+import { BLANK, kindOfView, linksSchema, readViews, type ViewState } from './views/view';
 
 const color = z.string().regex(/^#[0-9a-f]{3,8}$/i);
-const domain = z.enum(['twt', 'depth']);
-const index = z.int().min(0).max(1e7);
 
 const layout = z.looseObject({
   grid: z.looseObject({ root: z.looseObject({}), width: z.number(), height: z.number(), orientation: z.string() }),
-  panels: z.record(z.string(), z.looseObject({ id: z.enum(VIEW_IDS), contentComponent: z.enum(VIEW_IDS) })),
+  panels: z.record(
+    z.string(),
+    z.looseObject({
+      id: z.string().refine((id) => kindOfView(id) !== undefined),
+      contentComponent: z.enum(VIEW_KINDS),
+    }),
+  ),
 });
 
 const fill = z.discriminatedUnion('kind', [
@@ -49,12 +52,10 @@ const PARTS = {
   layout: layout.nullable(),
   desk: z.string().nullable(),
   volume: z.string().nullable(),
-  line: z.string().nullable(),
-  plane: z.enum(['inline', 'crossline']),
-  lines: z.object({ inline: index, crossline: index, slice: index }),
-  placed: z.boolean(),
-  increment: z.int().min(1).max(1e6),
-  domain: z.record(z.string(), domain),
+  views: z.looseObject({}).transform(readViews),
+  links: linksSchema,
+  active: z.string().nullable(),
+  recent: z.array(z.string()).max(200),
   display: z.record(
     z.string(),
     z.object({
@@ -62,11 +63,9 @@ const PARTS = {
       reverse: z.boolean(),
       clip: z.number().min(0).max(100),
       gain: z.number().positive(),
+      ends: z.tuple([z.number(), z.number()]).nullable().default(null),
     }),
   ),
-  mapShows: z.string().nullable(),
-  hidden: z.array(z.string()),
-  exaggeration: z.number().positive().max(1000),
   logs: given(LOGS_DESK, {
     wells: z.array(z.string()),
     depth: z.enum(['MD', 'TVD', 'TVDSS', 'TWT']),
@@ -105,7 +104,23 @@ const PARTS = {
   stage: z.string().nullable(),
 } satisfies Record<Exclude<keyof DeskState, 'theme'>, z.ZodType>;
 
+/** Settings that a desk had once for all views of a kind, as those of the first view. */
+function former(value: object): Record<string, ViewState> {
+  const { plane, line, increment, domain, mapShows, exaggeration } = value as Record<string, unknown>;
+  const of = (id: string) => (domain as Record<string, unknown> | undefined)?.[id];
+  const settings = {
+    section: { along: plane, line, increment, domain: of('section') },
+    map: { shows: mapShows, increment, domain: of('map') },
+    scene: { exaggeration, domain: of('scene') },
+  };
+  return readViews(
+    Object.fromEntries(Object.entries(settings).map(([id, each]) => [id, { ...BLANK, settings: each }])),
+  );
+}
+
 /** What of a desk can be used, part by part: one part that is wrong costs no other. */
 export function readDesk(value: unknown): Partial<DeskState> {
-  return usable(PARTS, value) as Partial<DeskState>;
+  const read = usable(PARTS, value) as Partial<DeskState>;
+  const earlier = typeof value === 'object' && value !== null && !('views' in value) && 'plane' in value;
+  return earlier ? { ...read, views: former(value) } : read;
 }

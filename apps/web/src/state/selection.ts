@@ -15,6 +15,10 @@ interface SelectionState {
   files: File[];
   paletteOpen: boolean;
   helpOpen: boolean;
+  /** Whether the project's coordinate system is being declared. */
+  frameOpen: boolean;
+  /** Whether the first walk is under way. */
+  walking: boolean;
 }
 
 export const useSelection = create<SelectionState>(() => ({
@@ -24,6 +28,8 @@ export const useSelection = create<SelectionState>(() => ({
   files: [],
   paletteOpen: false,
   helpOpen: false,
+  frameOpen: false,
+  walking: false,
 }));
 
 export function select(object: string | null): void {

@@ -1,4 +1,11 @@
+import type { PickEvent } from '@lithagon/core';
 import { create } from 'zustand';
+
+/** How a pick is made: as drawn, at the event nearest to it, or on every trace along the event between two picks. */
+export type PickHow = 'free-hand' | 'snapped' | 'followed';
+
+/** A place in a view: map coordinates in metres, and TWT or depth where the view has it. */
+export type MeasuredPoint = [x: number, y: number, vertical: number | null];
 
 /** What the pointer does in a section or on the map, beside looking. */
 export type Tool =
@@ -7,8 +14,15 @@ export type Tool =
       kind: 'pick';
       id: string | null;
       name: string;
-      event: 'trough' | 'peak' | 'zero rising' | 'zero falling';
+      how: PickHow;
+      event: PickEvent;
       snapMs: number;
+      /** Last pick of the stretch under way: what is followed begins there. */
+      last: [number, number, number] | null;
+      /** What the pointer takes away instead of picking. */
+      rub: 'brush' | 'ring' | 'between faults' | null;
+      /** Radius of the brush, pixels. */
+      brush: number;
     }
   /** Sticks go to the fault `id`; the one being drawn waits here. */
   | { kind: 'fault'; id: string | null; name: string; stick: [number, number, number][] }
@@ -17,7 +31,13 @@ export type Tool =
   /** A ring drawn on the map becomes an area. */
   | { kind: 'area'; name: string; ring: [number, number][] }
   /** Wells are clicked on the map in the order in which they stand in the Logs view. */
-  | { kind: 'wells' };
+  | { kind: 'wells' }
+  /** Corners on the map of a line that a section is to run along; wells that it passes by name. */
+  | { kind: 'line'; points: [number, number][]; names: (string | null)[] }
+  /** Two places in one view, and what lies between them. */
+  | { kind: 'measure'; view: string | null; domain: 'twt' | 'depth'; points: MeasuredPoint[] };
+
+export type PickTool = Extract<Tool, { kind: 'pick' }>;
 
 export const useTool = create<{ tool: Tool | null }>(() => ({ tool: null }));
 

@@ -10,6 +10,7 @@ import { DeskTabs } from './desk/DeskTabs';
 import { FrameButton } from './frame/FrameButton';
 import { saveParcel } from './sheet/save';
 import css from './TopBar.module.css';
+import { UndoList } from './UndoList';
 
 export function TopBar() {
   const facts = useProject((s) => s.facts);
@@ -40,6 +41,7 @@ export function TopBar() {
       >
         <Redo2 size={17} />
       </IconButton>
+      <UndoList />
       <IconButton label="Catalogue of all objects" onClick={() => openView('catalogue')}>
         <LibraryBig size={17} />
       </IconButton>

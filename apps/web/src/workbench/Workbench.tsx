@@ -7,10 +7,11 @@ import { heldByHistory, keepHistory } from '../state/history';
 import { openProject, takeOver, useProject } from '../state/project';
 import { track } from '../state/runs';
 import { offerFiles } from '../state/selection';
+import { goTo } from '../state/views';
 import { fetchRawFiles, RAW_KEY } from '../storage/rawFiles';
 import { Boundary } from '../ui/Boundary';
 import { Button } from '../ui/Button';
-import { firstLines, shownVolume } from '../views/common/survey';
+import { firstPlace, shownVolume } from '../views/common/survey';
 import { Aside } from './Aside';
 import { onKey } from './actions/actions';
 import { Help } from './actions/Help';
@@ -24,6 +25,7 @@ import { Sheet } from './sheet/Sheet';
 import { TopBar } from './TopBar';
 import { Tray } from './tray/Tray';
 import css from './Workbench.module.css';
+import { Walk } from './walk/Walk';
 
 /** The shell: Column, Tray, Desk, Sheet, Readout. */
 export function Workbench() {
@@ -58,9 +60,10 @@ export function Workbench() {
   }, []);
   const objects = useProject((s) => s.objects);
   useEffect(() => {
-    const { placed, volume: chosen } = useDesk.getState();
+    const { links, volume: chosen } = useDesk.getState();
     const volume = shownVolume(objects, chosen);
-    if (volume && !placed) useDesk.setState({ lines: firstLines(objects, volume), placed: true });
+    // until one goes somewhere, views look where there is most to see
+    if (volume && !links.A) goTo('section', firstPlace(objects, volume));
   }, [objects]);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
@@ -111,6 +114,7 @@ export function Workbench() {
       <LoadSheet />
       <Palette />
       <Help />
+      <Walk />
       {dropping && <div className={css.drop}>Drop files to look into them</div>}
       <Toaster position="bottom-center" theme={theme} toastOptions={{ className: css.toast }} closeButton />
     </div>

@@ -60,6 +60,22 @@ export function ellipsoidOf(crs: Crs): Ellipsoid {
 /** Longitude and latitude, counted from Greenwich, on an ellipsoid. */
 const degreesOn = ({ a, es }: Ellipsoid) => `+proj=longlat +a=${a} +b=${a * Math.sqrt(1 - es)} +no_defs`;
 
+/** Longitude and latitude of places in a system, on its own datum and counted from Greenwich, degrees, and back. */
+export function lonLatOf(crs: Crs): {
+  to(x: number, y: number): [number, number];
+  from(lon: number, lat: number): [number, number];
+} {
+  const way = proj4(plain(crs), degreesOn(ellipsoidOf(crs)));
+  const grads = isGeographic(crs) && /grad/i.test(crs.unit) ? 0.9 : 1;
+  return {
+    to: (x, y) => way.forward([x * grads, y * grads], true) as [number, number],
+    from(lon, lat) {
+      const [x, y] = way.inverse([lon, lat], true);
+      return [x / grads, y / grads];
+    },
+  };
+}
+
 /** Middle of the area that two systems share, or of the second's where they share none or it is not known, degrees. */
 function middleOf(from: Crs, to: Crs): [number, number] {
   const [p, q] = [from.bounds, to.bounds];

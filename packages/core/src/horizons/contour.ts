@@ -42,6 +42,43 @@ export function contourSegments(
   return out;
 }
 
+/**
+ * Segments of contours joined to lines, end to end.
+ * @param segments as `contourSegments` gives them for one level
+ * @returns lines of `[row, column]`; a closed one ends where it begins
+ */
+export function joinedSegments(segments: number[][]): [number, number][][] {
+  // ends that meet come of the same edge, and so of the same arithmetic but for the order of its corners
+  const key = (r: number, c: number) => `${Math.round(r * 1e4)} ${Math.round(c * 1e4)}`;
+  const at = new Map<string, number[]>();
+  segments.forEach(([r0, c0, r1, c1], n) => {
+    for (const k of [key(r0, c0), key(r1, c1)]) at.set(k, [...(at.get(k) ?? []), n]);
+  });
+  // a contour that touches a corner has pieces of no length there
+  const used = new Set(segments.flatMap(([r0, c0, r1, c1], n) => (key(r0, c0) === key(r1, c1) ? [n] : [])));
+  const grow = (line: [number, number][]) => {
+    for (;;) {
+      const [r, c] = line[line.length - 1];
+      const next = at.get(key(r, c))?.find((n) => !used.has(n));
+      if (next === undefined) return line;
+      used.add(next);
+      const [r0, c0, r1, c1] = segments[next];
+      line.push(key(r0, c0) === key(r, c) ? [r1, c1] : [r0, c0]);
+    }
+  };
+  const lines: [number, number][][] = [];
+  segments.forEach(([r0, c0, r1, c1], n) => {
+    if (used.has(n)) return;
+    used.add(n);
+    const forward = grow([
+      [r0, c0],
+      [r1, c1],
+    ]);
+    lines.push(grow(forward.reverse()));
+  });
+  return lines;
+}
+
 /** A round contour interval that gives about `count` levels over a range. */
 export function contourInterval(low: number, high: number, count = 14): number {
   const raw = Math.max(1e-9, (high - low) / count);

@@ -73,6 +73,8 @@ interface StepFacts {
   version: number;
   /** Bed of the Column that its results belong to. */
   stage: string;
+  /** What it is for among the steps of its stage, where there are many. */
+  purpose?: string;
   title: string;
   summary: string;
   /** Paper, journal, pages. */

@@ -1,4 +1,13 @@
 import type { FluidContacts } from '@lithagon/core';
 import { webKind } from '../define';
+import { ContactsOnSection } from './OnSection';
 
-export const contacts = webKind<FluidContacts>();
+const inDepth = (_: FluidContacts, domain: 'twt' | 'depth') =>
+  domain === 'twt' ? 'lie at a depth; switch this view to depth' : null;
+
+export const contacts = webKind<FluidContacts>({
+  layers: {
+    section: { order: 20, Draw: ContactsOnSection, missing: inDepth },
+    scene: { order: 20, missing: inDepth },
+  },
+});

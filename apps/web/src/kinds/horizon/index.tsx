@@ -1,17 +1,16 @@
-import type { Horizon } from '@lithagon/core';
+import type { EarthObject, Horizon } from '@lithagon/core';
 import { trackBehind } from '../../actions/draw';
 import { LINE_COLORS } from '../../color/maps';
-import { useDesk } from '../../state/desk';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
+import { activeOf, changeSettings } from '../../state/views';
 import { Button } from '../../ui/Button';
-import { webKind } from '../define';
+import { standsFor } from '../../views/common/survey';
+import { otherDomain, webKind } from '../define';
+import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
-  useDesk.setState((s) => ({
-    mapShows: object.id,
-    domain: { ...s.domain, map: object.domain === 'depth' ? 'depth' : 'twt' },
-  }));
+  changeSettings('map', activeOf('map'), { shows: object.id, domain: object.domain === 'depth' ? 'depth' : 'twt' });
 }
 
 function Erase({ object }: { object: Horizon }) {
@@ -29,6 +28,13 @@ function Erase({ object }: { object: Horizon }) {
   );
 }
 
+const LAYER = {
+  order: 40,
+  missing: otherDomain,
+  // a horizon that was closed stands for the tracked one that it was made from
+  asked: (object: Horizon, objects: EarthObject[]) => standsFor(objects).has(object.id),
+};
+
 export const horizon = webKind<Horizon>({
   // told apart by their turn among the horizons
   color: (object, objects) =>
@@ -36,4 +42,5 @@ export const horizon = webKind<Horizon>({
   colored: true,
   actions: [Erase],
   show,
+  layers: { section: { ...LAYER, Draw: HorizonOnSection }, scene: LAYER },
 });

@@ -1,19 +1,20 @@
 import { pathOfLine, type SeismicLine } from '@lithagon/core';
 import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
-import { useDesk } from '../../state/desk';
+import { activeOf, useSettings } from '../../state/views';
 import type { MapLayerProps } from '../define';
 import { HALO } from '../mapParts';
 
 /** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
-export function LineOnMap({ object: line, objects, place }: MapLayerProps<SeismicLine>) {
-  const inSection = useDesk((s) => s.line === line.id);
+export function LineOnMap({ object: line, objects, opacity, place }: MapLayerProps<SeismicLine>) {
+  const [section] = useSettings('section', activeOf('section'));
+  const inSection = section.line === line.id;
   const where = useMemo(() => pathOfLine(objects, line), [objects, line]);
   if (!where) return null;
   const points = where.map((p) => place(...p));
   const [x, y] = points[0];
   return (
-    <g>
+    <g opacity={opacity} data-object={line.id}>
       <path
         data-testid={inSection ? 'section-trace' : undefined}
         d={pathText(points)}

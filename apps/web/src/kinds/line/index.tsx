@@ -1,17 +1,17 @@
 import type { SeismicLine } from '@lithagon/core';
-import { useDesk } from '../../state/desk';
-import { DisplayForm } from '../../workbench/sheet/DisplayForm';
+import { activeOf, changeSettings } from '../../state/views';
+import { DisplayForm } from '../../views/common/DisplayForm';
 import { Crossings, Redeclare } from '../../workbench/sheet/ObjectEdits';
 import { webKind } from '../define';
-import { LineOnMap } from './LineOnMap';
+import { LineOnMap } from './OnMap';
 
 export const line = webKind<SeismicLine>({
   colored: true,
   sheet: [({ object }) => <DisplayForm volume={object} />, Redeclare, ({ object }) => <Crossings line={object} />],
   show: (object) =>
-    useDesk.setState((s) => ({
+    changeSettings('section', activeOf('section'), {
       line: object.id,
-      domain: { ...s.domain, section: object.domain === 'depth' ? 'depth' : 'twt' },
-    })),
-  layers: { map: LineOnMap },
+      domain: object.domain === 'depth' ? 'depth' : 'twt',
+    }),
+  layers: { map: { order: 20, Draw: LineOnMap } },
 });

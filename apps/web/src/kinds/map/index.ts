@@ -1,5 +1,5 @@
 import type { QuantityMap } from '@lithagon/core';
-import { useDesk } from '../../state/desk';
+import { activeOf, changeSettings } from '../../state/views';
 import { webKind } from '../define';
 
-export const map = webKind<QuantityMap>({ show: ({ id }) => useDesk.setState({ mapShows: id }) });
+export const map = webKind<QuantityMap>({ show: ({ id }) => changeSettings('map', activeOf('map'), { shows: id }) });

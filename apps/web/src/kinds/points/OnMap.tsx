@@ -6,14 +6,14 @@ import { HALO } from '../mapParts';
 const MOST_NAMES = 60;
 
 /** Points as crosses with their names, as far as these can be read; those in sight alone. */
-export function PointsOnMap({ object: points, selected, size, place }: MapLayerProps<Points>) {
+export function PointsOnMap({ object: points, selected, opacity, size, place }: MapLayerProps<Points>) {
   const seen = points.points.flatMap((p, n) => {
     const [x, y] = place(...p);
     return x > 0 && y > 0 && x < size.width && y < size.height ? [{ x, y, name: points.names[n] }] : [];
   });
   const [arm, named] = [selected ? 5 : 3.5, seen.length <= MOST_NAMES];
   return (
-    <g>
+    <g opacity={opacity} data-object={points.id}>
       <path
         d={seen
           .map(({ x, y }) => `M${x - arm} ${y - arm}l${2 * arm} ${2 * arm}m0 ${-2 * arm}l${-2 * arm} ${2 * arm}`)

@@ -3,7 +3,7 @@ import { pathText } from '../../picture/path';
 import { type MapLayerProps, webKind } from '../define';
 
 /** Areas are dashed, lines as coasts and licences are not. */
-function PolygonOnMap({ object, selected, place }: MapLayerProps<Polygon>) {
+function PolygonOnMap({ object, selected, opacity, place }: MapLayerProps<Polygon>) {
   const { closed, rings, name } = object;
   return (
     <g
@@ -11,6 +11,8 @@ function PolygonOnMap({ object, selected, place }: MapLayerProps<Polygon>) {
       stroke={object.color ?? (closed ? '#7f6a2f' : '#2f6db0')}
       strokeWidth={selected ? 2.6 : 1.3}
       strokeDasharray={closed ? '6 4' : undefined}
+      opacity={opacity}
+      data-object={object.id}
     >
       {rings.map((ring, n) => (
         <path
@@ -27,4 +29,7 @@ function PolygonOnMap({ object, selected, place }: MapLayerProps<Polygon>) {
   );
 }
 
-export const polygon = webKind<Polygon>({ colored: true, layers: { map: PolygonOnMap } });
+export const polygon = webKind<Polygon>({
+  colored: true,
+  layers: { map: { order: 30, Draw: PolygonOnMap }, scene: { order: 10, asked: () => true } },
+});

@@ -1,8 +1,8 @@
 import type { Volume } from '@lithagon/core';
 import { store } from '../../actions/steps';
-import { useDesk } from '../../state/desk';
+import { showVolume } from '../../actions/volumes';
 import { Button } from '../../ui/Button';
-import { DisplayForm } from '../../workbench/sheet/DisplayForm';
+import { DisplayForm } from '../../views/common/DisplayForm';
 import { Redeclare } from '../../workbench/sheet/ObjectEdits';
 import { PlaceVolume } from '../../workbench/sheet/PlaceVolume';
 import { TextHeader } from '../../workbench/sheet/TextHeader';
@@ -25,11 +25,6 @@ export const volume = webKind<Volume>({
   sheet: [({ object }) => <DisplayForm volume={object} />, Redeclare, Place, TextHeader],
   actions: [StoreIt],
   show(object) {
-    const domain = object.domain === 'depth' ? 'depth' : 'twt';
-    useDesk.setState((s) => ({
-      volume: object.id,
-      line: null,
-      domain: { ...s.domain, section: domain, scene: domain },
-    }));
+    showVolume(object);
   },
 });

@@ -1,22 +1,34 @@
-import { toIndex, type Well } from '@lithagon/core';
+import type { Well } from '@lithagon/core';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
-import { clampLine, shownVolume } from '../../views/common/survey';
+import { activeOf, changeSettings, goTo, settingsOf } from '../../state/views';
+import { placeOver, type ShownWell, shownVolume } from '../../views/common/survey';
 import { INK, webKind } from '../define';
+import { WellOnMap } from './OnMap';
+import { WellOnSection } from './OnSection';
+
+const untimed = (_: Well, domain: 'twt' | 'depth', well?: ShownWell) =>
+  domain === 'twt' && well && !well.relation ? 'has no checkshots or tie that give it time' : null;
 
 export const well = webKind<Well>({
   color: INK,
   show(object) {
-    const desk = useDesk.getState();
-    const volume = shownVolume(useProject.getState().objects, desk.volume);
+    const section = activeOf('section');
+    const settings = settingsOf('section', section);
+    const volume = shownVolume(
+      useProject.getState().objects,
+      settings.volume ?? useDesk.getState().volume,
+      settings.domain,
+    );
     if (!volume) return;
-    const [i, j] = toIndex(volume.binGrid, object.x, object.y);
-    useDesk.setState({
-      lines: {
-        ...desk.lines,
-        inline: clampLine(volume.binGrid, 'inline', i),
-        crossline: clampLine(volume.binGrid, 'crossline', j),
-      },
-    });
+    // a line of one's own or a 2D line does not pass just any well
+    if (settings.line || settings.along === 'path')
+      changeSettings('section', section, { line: null, along: settings.along === 'path' ? 'inline' : settings.along });
+    goTo(section, placeOver(volume, object.x, object.y));
+  },
+  layers: {
+    map: { order: 60, Draw: WellOnMap },
+    section: { order: 50, Draw: WellOnSection, missing: untimed },
+    scene: { order: 50, missing: untimed },
   },
 });

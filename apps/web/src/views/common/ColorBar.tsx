@@ -1,27 +1,38 @@
-import { endsText, unitsOf } from '@lithagon/core';
+import { endsText, type SeismicLine, unitsOf, type Volume } from '@lithagon/core';
 import type { CSSProperties } from 'react';
 import { gradientOf } from '../../color/maps';
 import { useUnits } from '../../state/units';
 import type { FieldLook } from '../raster/field';
+import { ColorHandle } from './ColorHandle';
 import { formatValue } from './look';
 import css from './view.module.css';
 
 /** A colour bar with its ends, quantity and unit; `unit` is that of the values, which are shown in the project's. */
-export function ColorBar(props: { look: FieldLook; text: string; unit?: string; style?: CSSProperties }) {
+export function ColorBar(props: {
+  look: FieldLook;
+  text: string;
+  unit?: string;
+  style?: CSSProperties;
+  /** Whose colours it shows: they are changed by dragging it, and in what opens on a click. */
+  of?: Volume | SeismicLine;
+}) {
   const { look, unit = '' } = props;
   const units = useUnits();
   const shown = (value: number) => formatValue(units.to(value, unit));
   const middle = look.low === -look.high;
+  const bar = (
+    <>
+      <div className={css.gradient} style={{ background: gradientOf(look.map, 'to right', look.reverse) }} />
+      <div className={css.ends}>
+        <span>{shown(look.low)}</span>
+        {middle && <span>0</span>}
+        <span>{shown(look.high)}</span>
+      </div>
+    </>
+  );
   return (
     <div className={css.colorBar} style={props.style}>
-      <div className={css.bar}>
-        <div className={css.gradient} style={{ background: gradientOf(look.map, 'to right', look.reverse) }} />
-        <div className={css.ends}>
-          <span>{shown(look.low)}</span>
-          {middle && <span>0</span>}
-          <span>{shown(look.high)}</span>
-        </div>
-      </div>
+      {props.of ? <ColorHandle of={props.of}>{bar}</ColorHandle> : <div className={css.bar}>{bar}</div>}
       <span className={css.barText}>{props.text}</span>
     </div>
   );

@@ -2,7 +2,9 @@ import type { EarthObject, Horizon, Volume, Well } from '@lithagon/core';
 import { FIELD, layeredField, topM, twtOf, WELL_AT } from '@lithagon/core/testing/layeredField';
 import { MADE, madeHorizon } from '@lithagon/core/testing/objects';
 import { beforeAll, describe, expect, test } from 'vitest';
-import { clampLine, firstLines, notShownIn, shownHorizons, shownVolume, shownWells } from './survey';
+import { NOWHERE } from '../../state/views/view';
+import { cannotShow, layersOf } from './contents';
+import { firstPlace, indexAt, placeAt, placeOver, shownHorizons, shownVolume, shownWells } from './survey';
 
 let objects: EarthObject[];
 let seismic: Volume;
@@ -38,15 +40,27 @@ describe('what a view shows', () => {
     expect(shownVolume([seismic], 'seismic', 'depth')?.domain).toBe('twt');
   });
   test('begins at lines through the first well inside the survey, else through its middle', () => {
-    expect(firstLines(objects, seismic)).toMatchObject({ inline: WELL_AT.i, crossline: WELL_AT.j });
-    const outside = { ...well, id: 'far', x: -9000 };
-    expect(firstLines([outside], seismic)).toMatchObject({
-      inline: Math.round(FIELD.inline.count / 2),
-      crossline: Math.round(FIELD.crossline.count / 2),
+    const at = (i: number, j: number) => ({
+      inline: FIELD.inline.first + i * FIELD.inline.step,
+      crossline: FIELD.crossline.first + j * FIELD.crossline.step,
     });
+    expect(firstPlace(objects, seismic)).toMatchObject(at(WELL_AT.i, WELL_AT.j));
+    const outside = { ...well, id: 'far', x: -9000 };
+    expect(firstPlace([outside], seismic)).toMatchObject(
+      at(Math.round(FIELD.inline.count / 2), Math.round(FIELD.crossline.count / 2)),
+    );
   });
   test('never leaves the survey', () => {
-    expect([-4, 3.4, 999].map((n) => clampLine(FIELD, 'inline', n))).toEqual([0, 3, FIELD.inline.count - 1]);
+    const { first, step, count } = FIELD.inline;
+    const index = (n: number) => indexAt(seismic, 'inline', { ...NOWHERE, inline: first + n * step });
+    expect([-4, 3.4, 999].map(index)).toEqual([0, 3, count - 1]);
+    expect(placeAt(seismic, 'inline', 999)).toEqual({ inline: first + (count - 1) * step });
+    expect(placeOver(seismic, -1e6, -1e6)).toMatchObject({ inline: expect.any(Number), crossline: expect.any(Number) });
+    // a time says nothing of where a slice in depth lies
+    expect(indexAt({ ...seismic, domain: 'depth' }, 'slice', { ...NOWHERE, twt: 40 })).toBe(
+      Math.round(seismic.vertical.count / 2),
+    );
+    expect(indexAt(seismic, 'slice', { ...NOWHERE, twt: seismic.vertical.first + 7 * seismic.vertical.step })).toBe(7);
   });
   test('of horizons is the closed one in place of that which it was closed from', async () => {
     const { store } = await layeredField();
@@ -76,13 +90,13 @@ describe('wells as they are shown', () => {
 describe('what cannot be shown', () => {
   test('is listed with its reason', () => {
     const wells = shownWells(objects.filter((o) => o.kind !== 'checkshots'));
-    const inTime = notShownIn([seismic, inDepth('deep', 'seismic')], 'twt', wells);
+    const shown = (all: EarthObject[], domain: 'twt' | 'depth', of = wells) =>
+      cannotShow(all, layersOf('section'), ['volume', 'seismic line'], domain, of);
+    const inTime = shown([seismic, inDepth('deep', 'seismic'), well], 'twt');
     expect(inTime).toEqual([
       { name: 'deep', why: 'is in depth; convert it, or switch this view' },
       { name: well.name, why: 'has no checkshots or tie that give it time' },
     ]);
-    expect(notShownIn([seismic], 'depth', wells).map((n) => n.why)).toEqual([
-      'is in TWT; convert it, or switch this view',
-    ]);
+    expect(shown([seismic, well], 'depth').map((n) => n.why)).toEqual(['is in TWT; convert it, or switch this view']);
   });
 });

@@ -1,9 +1,11 @@
 import {
   askedInputs,
-  type BinGrid,
+  crosslineAt,
   type EarthObject,
   type Horizon,
+  inlineAt,
   kindOf,
+  type Plane,
   pathOf,
   pointAtMd,
   relationOf,
@@ -14,6 +16,7 @@ import {
   type Volume,
   type Well,
 } from '@lithagon/core';
+import type { Place } from '../../state/views';
 
 /** The volume that the desk shows: the one chosen, else the first; in a view's domain where it was taken there. */
 export function shownVolume(
@@ -55,11 +58,10 @@ export function onOneMap(objects: EarthObject[], alone?: EarthObject): { togethe
   };
 }
 
-/** Lines to begin with: through the first well inside the survey, else through its middle. */
-export function firstLines(
-  objects: EarthObject[],
-  volume: Volume,
-): { inline: number; crossline: number; slice: number } {
+type Survey = Pick<Volume, 'binGrid' | 'vertical' | 'domain'>;
+
+/** Where to look first: through the first well inside the survey, else through its middle. */
+export function firstPlace(objects: EarthObject[], volume: Volume): Partial<Place> {
   const { binGrid, vertical } = volume;
   const inside = ([i, j]: [number, number]) =>
     i > 0 && j > 0 && i < binGrid.inline.count - 1 && j < binGrid.crossline.count - 1;
@@ -68,11 +70,39 @@ export function firstLines(
     .map((w) => toIndex(binGrid, w.x, w.y))
     .find(inside);
   const [i, j] = well ?? [binGrid.inline.count / 2, binGrid.crossline.count / 2];
-  return { inline: Math.round(i), crossline: Math.round(j), slice: Math.round(vertical.count * 0.6) };
+  return {
+    ...placeAt(volume, 'inline', Math.round(i)),
+    ...placeAt(volume, 'crossline', Math.round(j)),
+    ...placeAt(volume, 'slice', Math.round(vertical.count * 0.6)),
+  };
 }
 
-export function clampLine(binGrid: BinGrid, plane: 'inline' | 'crossline', index: number): number {
-  return Math.max(0, Math.min(binGrid[plane].count - 1, Math.round(index)));
+const countOf = ({ binGrid, vertical }: Survey, plane: Plane) =>
+  plane === 'slice' ? vertical.count : binGrid[plane].count;
+
+/** Which line or slice of a volume lies at a place: the nearest that it has; its middle where the place says nothing. */
+export function indexAt(volume: Survey, plane: Plane, place: Place): number {
+  const { binGrid, vertical, domain } = volume;
+  const count = countOf(volume, plane);
+  const [value, { first, step }] =
+    plane === 'slice' ? [place[domain === 'depth' ? 'depth' : 'twt'], vertical] : [place[plane], binGrid[plane]];
+  const index = value === null ? count / 2 : (value - first) / step;
+  return Math.max(0, Math.min(count - 1, Math.round(index)));
+}
+
+/** The place of a line or slice of a volume, no further than it reaches. */
+export function placeAt(volume: Survey, plane: Plane, index: number): Partial<Place> {
+  const n = Math.max(0, Math.min(countOf(volume, plane) - 1, index));
+  if (plane === 'inline') return { inline: inlineAt(volume.binGrid, n) };
+  if (plane === 'crossline') return { crossline: crosslineAt(volume.binGrid, n) };
+  const value = volume.vertical.first + n * volume.vertical.step;
+  return volume.domain === 'depth' ? { depth: value } : { twt: value };
+}
+
+/** The inline and crossline nearest to a position on the map, no further than the survey. */
+export function placeOver(volume: Survey, x: number, y: number): Partial<Place> {
+  const [i, j] = toIndex(volume.binGrid, x, y).map(Math.round);
+  return { ...placeAt(volume, 'inline', i), ...placeAt(volume, 'crossline', j) };
 }
 
 /** A well with its path at even steps, in depth and, where its checkshots allow, in time. */
@@ -114,38 +144,21 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
 
 /** Horizons that a view draws in a domain: a horizon that was closed stands for the tracked one that it was made from. */
 export function shownHorizons(objects: EarthObject[], domain: 'twt' | 'depth'): Horizon[] {
-  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
-  const closed = new Set(
-    horizons
-      .filter((h) => h.madeBy.step === 'interpret.close')
+  const closed = standsFor(objects);
+  return objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain && !closed.has(o.id));
+}
+
+/** Tracked horizons that have been closed. */
+export function standsFor(objects: EarthObject[]): Set<string> {
+  return new Set(
+    objects
+      .filter((o) => o.kind === 'horizon' && o.madeBy.step === 'interpret.close')
       .flatMap((h) => (h.madeBy.inputs.horizon ?? []).map((r) => r.split('@')[0])),
   );
-  return horizons.filter((h) => !closed.has(h.id));
 }
 
 /** Something that a view cannot show in its domain, and why. */
 export interface NotShown {
   name: string;
   why: string;
-}
-
-/** What of a project cannot be shown in a domain, listed rather than left out silently. */
-export function notShownIn(objects: EarthObject[], domain: 'twt' | 'depth', wells: ShownWell[]): NotShown[] {
-  const out: NotShown[] = [];
-  for (const object of objects)
-    if (
-      (object.kind === 'volume' ||
-        object.kind === 'seismic line' ||
-        object.kind === 'horizon' ||
-        object.kind === 'fault') &&
-      object.domain !== domain
-    )
-      out.push({
-        name: object.name,
-        why: `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`,
-      });
-  if (domain === 'twt')
-    for (const well of wells)
-      if (!well.relation) out.push({ name: well.well.name, why: 'has no checkshots or tie that give it time' });
-  return out;
 }

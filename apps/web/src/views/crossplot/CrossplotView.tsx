@@ -66,8 +66,6 @@ export function CrossplotView() {
   };
   return (
     <ViewFrame
-      view="crossplot"
-      title="Crossplot"
       subtitle={[
         request && of && `${label(of.x.of)} against ${label(of.y.of)}`,
         request && facts && `${facts.count.toLocaleString('en').replace(/,/g, '\u202f')} points`,
@@ -76,7 +74,6 @@ export function CrossplotView() {
         .filter(Boolean)
         .join(' · ')}
       notShown={(facts?.notes ?? []).map((n) => ({ name: n.split(' ')[0], why: n.slice(n.indexOf(' ') + 1) }))}
-      fixed="depth"
     >
       <div className={css.whole}>
         <div className={css.strip} role="toolbar" aria-label="Crossplot">

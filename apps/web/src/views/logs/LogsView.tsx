@@ -37,7 +37,7 @@ export function LogsView() {
   const shown = useMemo(() => desk.wells.filter((id) => wells.some((w) => w.id === id)), [desk.wells, wells]);
   if (wells.length === 0)
     return (
-      <ViewFrame view="logs" title="Logs" subtitle="" notShown={[]} fixed="depth">
+      <ViewFrame subtitle="" notShown={[]}>
         <EmptyView title="Logs stand side by side here, well by well.">
           <span>Load well heads and LAS files first: drop them anywhere.</span>
         </EmptyView>
@@ -45,7 +45,7 @@ export function LogsView() {
     );
   if (shown.length === 0)
     return (
-      <ViewFrame view="logs" title="Logs" subtitle="" notShown={[]} fixed="depth">
+      <ViewFrame subtitle="" notShown={[]}>
         <EmptyView title="Choose the wells that stand side by side.">
           <span>Click them on the map in the order of the line, or take all from west to east.</span>
           <Button
@@ -141,8 +141,6 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
 
   return (
     <ViewFrame
-      view="logs"
-      title="Logs"
       subtitle={
         <>
           <em>{columns.map((c) => c.well.name).join(' – ')}</em> · {desk.depth} ({shownUnit})
@@ -151,7 +149,6 @@ function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
       }
       summary={`${columns.map((c) => c.well.name).join(' – ')}, ${desk.depth}`}
       notShown={[...notHung, ...noTime]}
-      fixed="depth"
       tools={
         <button
           type="button"

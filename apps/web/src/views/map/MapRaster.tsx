@@ -14,6 +14,10 @@ export function MapRaster(props: {
   size: Size;
   /** Which plane of a volume it shows, where it does. */
   plane?: string;
+  /** What it is, for tests. */
+  name?: string;
+  /** Whether it darkens what lies under it instead of covering that. */
+  multiply?: boolean;
 }) {
   const { values, binGrid, look, frame, size } = props;
   const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
@@ -39,9 +43,14 @@ export function MapRaster(props: {
     <canvas
       ref={canvas}
       className={css.canvas}
-      data-testid="map-raster"
+      data-testid={`${props.name ?? 'map'}-raster`}
       data-plane={props.plane}
-      style={{ width: size.width, height: size.height }}
+      style={{
+        width: size.width,
+        height: size.height,
+        mixBlendMode: props.multiply ? 'multiply' : undefined,
+        opacity: props.multiply ? 0.55 : undefined,
+      }}
     />
   );
 }

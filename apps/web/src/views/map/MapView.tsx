@@ -1,26 +1,50 @@
-import { toIndex } from '@lithagon/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { erase, keepArea } from '../../actions/draw';
+import { cornersOf, relief, toIndex } from '@lithagon/core';
+import { Route, Ruler } from 'lucide-react';
+import { useEffect, useMemo, useRef } from 'react';
+import { beginLine } from '../../actions/line';
+import { stepLine } from '../../actions/lines';
+import { beginMeasuring } from '../../actions/measure';
+import { pathText } from '../../picture/path';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
+import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
-import { offerFiles, useSelection } from '../../state/selection';
-import { takeTool, useTool } from '../../state/tool';
-import { Button } from '../../ui/Button';
+import { offerFiles } from '../../state/selection';
+import { useTool } from '../../state/tool';
+import { goTo, lookAt, useSettings, useWindowOf } from '../../state/views';
+import { viewIn } from '../../state/views/index';
+import { Button, IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
 import { ColorBar } from '../common/ColorBar';
+import { cannotShow, layersOf, rowsOf } from '../common/contents';
 import { useSize } from '../common/hooks';
-import { clampLine, notShownIn, onOneMap, shownVolume, shownWells } from '../common/survey';
+import { LayerList } from '../common/LayerList';
+import { LabelBoard, Labels } from '../common/labels/Labels';
+import { onOneMap, placeOver, shownVolume, shownWells } from '../common/survey';
+import { useDropped } from '../common/useDropped';
+import { useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
-import { withWell } from '../logs/wellLine';
 import { farOff, fitAll, type MapFrame, toEarth, toScreen } from './frame';
-import { useMapLayer } from './layer';
-import { LitUp, WellLine } from './links';
-import { MapOverlay } from './MapOverlay';
+import { useGround } from './ground';
+import { Contours } from './layers/Contours';
+import { Cursor } from './layers/Cursor';
+import { Furniture } from './layers/Furniture';
+import { DegreeGraticule, MapGraticule, useLonLat } from './layers/Graticule';
+import { Handwork } from './layers/Handwork';
+import { LitUp, WellLine } from './layers/Linked';
+import { Objects } from './layers/Objects';
+import { Sections } from './layers/Sections';
+import { MapMenu } from './MapMenu';
 import { MapRaster } from './MapRaster';
+import { surfaceAt } from './surface';
+import { useHands } from './tools/useHands';
+
+const layerOf = layersOf('map');
+/** Relief over colours: shadow darkens them, light leaves them as they are. */
+const RELIEF = { map: 'ink' as const, low: 0, high: Math.SQRT1_2, reverse: false };
 
 /** Colours over the range of a map in the making. */
 function rangeLook(values: Float32Array) {
@@ -32,52 +56,106 @@ function rangeLook(values: Float32Array) {
   return { map: 'strata' as const, low, high, reverse: false };
 }
 
-/** The survey from above: wells, faults, outlines, and a horizon or a slice under them. A click moves the section there. */
+/** The survey from above: wells, faults, outlines, and a horizon, map or slice under them. A click moves the section there. */
 export function MapView() {
+  const here = useHere();
   const all = useProject((s) => s.objects);
   const { together: objects, apart } = useMemo(() => onOneMap(all), [all]);
-  const desk = useDesk();
-  const domain = desk.domain.map ?? 'twt';
-  const selected = useSelection((s) => s.object);
-  const volume = shownVolume(objects, desk.volume, domain);
+  const deskVolume = useDesk((s) => s.volume);
+  const contents = useDesk((s) => viewIn(s, here).contents);
+  const [settings, change] = useSettings('map');
+  const { domain } = settings;
+  const volume = shownVolume(objects, settings.volume ?? deskVolume, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(
-    () => [...apart, ...notShownIn(objects, domain, []), ...farOff(objects).map(({ name, why }) => ({ name, why }))],
+    () => [
+      ...apart,
+      ...cannotShow(objects, layerOf, ['volume', 'seismic line', 'horizon'], domain, []),
+      ...farOff(objects).map(({ name, why }) => ({ name, why })),
+    ],
     [objects, apart, domain],
   );
+  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, []), [contents, objects, domain]);
   const [ref, element, size] = useSize<HTMLDivElement>();
-  const [kept, setKept] = useState<MapFrame | null>(null);
-  const frame = kept ?? fitAll(objects, size);
-  const drag = useRef<{ x: number; y: number; frame: MapFrame; moved: boolean } | null>(null);
-
-  const { layer, problem, options, chosen, horizons, slice, k, at } = useMapLayer(objects, volume, domain);
+  const kept = useWindowOf('map');
+  const frame: MapFrame | null =
+    kept?.length === 3 ? { x: kept[0], y: kept[1], perPixel: kept[2] } : fitAll(objects, size);
+  const setFrame = (f: MapFrame | null) => lookAt(here, { map: f && [f.x, f.y, f.perPixel] });
+  const { ground, problem, options, chosen, slice, at } = useGround(objects, volume);
   const tool = useTool((s) => s.tool);
-  const ringTool = tool?.kind === 'erase' || tool?.kind === 'area' ? tool : null;
   const preview = useRuns((s) => s.preview);
   const previewLook = preview ? rangeLook(preview.values) : null;
+  const lit = useMemo(
+    () => (settings.light && ground?.interval ? relief(ground.values, ground.binGrid) : null),
+    [settings.light, ground?.interval, ground?.values, ground?.binGrid],
+  );
+  const surface = useMemo(
+    () => (ground?.surface ? { binGrid: ground.binGrid, values: ground.values } : null),
+    [ground?.surface, ground?.binGrid, ground?.values],
+  );
+  const lonLat = useLonLat(settings.graticule === 'degrees');
+  const menu = useObjectMenu();
+  const dropped = useDropped('map');
+  const svg = useRef<SVGSVGElement>(null);
+
   useEffect(() => {
     if (!element) return;
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
-      if (slice && !event.ctrlKey) {
-        const next = Math.max(0, Math.min(slice.vertical.count - 1, k + Math.sign(event.deltaY) * desk.increment));
-        useDesk.setState((s) => ({ lines: { ...s.lines, slice: next } }));
-        return;
-      }
+      if (slice && !event.ctrlKey) return stepLine(Math.sign(event.deltaY), here);
       if (!frame) return;
       const rect = element.getBoundingClientRect();
       const [px, py] = [event.clientX - rect.left, event.clientY - rect.top];
       const [x, y] = toEarth(frame, size, px, py);
       const f = Math.exp(Math.max(-60, Math.min(60, event.deltaY)) * 0.003);
-      setKept({ x: x + (frame.x - x) * f, y: y + (frame.y - y) * f, perPixel: frame.perPixel * f });
+      setFrame({ x: x + (frame.x - x) * f, y: y + (frame.y - y) * f, perPixel: frame.perPixel * f });
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
   });
 
+  const valueAt = (x: number, y: number): number | null => {
+    if (!ground || ground.plane?.coarse) return null;
+    const [i, j] = toIndex(ground.binGrid, x, y).map(Math.round);
+    const { inline, crossline } = ground.binGrid;
+    const inside = i >= 0 && j >= 0 && i < inline.count && j < crossline.count;
+    const value = inside ? ground.values[i * crossline.count + j] : Number.NaN;
+    return Number.isNaN(value) ? null : value;
+  };
+  const follow = (x: number, y: number) => {
+    const value = valueAt(x, y);
+    useCursor.setState({
+      at: {
+        x,
+        y,
+        vertical: ground?.vertical === 'values' ? value : (ground?.vertical ?? null),
+        domain,
+        value,
+        quantity: ground?.quantity ?? '',
+        unit: ground?.unit ?? '',
+        from: here,
+      },
+    });
+  };
+  const hands = useHands({
+    element,
+    frame,
+    size,
+    domain,
+    wells,
+    setFrame,
+    follow,
+    verticalAt(x, y) {
+      if (typeof ground?.vertical === 'number') return ground.vertical;
+      const value = surface ? surfaceAt(surface, x, y) : Number.NaN;
+      return Number.isNaN(value) ? null : value;
+    },
+    goThere: (x, y) => volume && goTo(here, placeOver(volume, x, y)),
+  });
+
   if (objects.length === 0)
     return (
-      <ViewFrame view="map" title="Map" subtitle="" notShown={[]}>
+      <ViewFrame subtitle="" notShown={[]} links>
         <EmptyView title="The map shows surveys, wells, faults and outlines.">
           <span>Drop SEG-Y, CSV or GeoJSON files anywhere, or choose them.</span>
           <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
@@ -85,195 +163,118 @@ export function MapView() {
       </ViewFrame>
     );
 
-  const earthAt = (event: React.PointerEvent | React.MouseEvent): [number, number] => {
-    const rect = element?.getBoundingClientRect();
-    return frame ? toEarth(frame, size, event.clientX - (rect?.left ?? 0), event.clientY - (rect?.top ?? 0)) : [0, 0];
-  };
-  const move = (event: React.PointerEvent) => {
-    if (!frame) return;
-    if (drag.current) {
-      const { x, y, frame: from } = drag.current;
-      const [dx, dy] = [event.clientX - x, event.clientY - y];
-      if (Math.hypot(dx, dy) > 3) drag.current.moved = true;
-      if (drag.current.moved) setKept({ ...from, x: from.x - dx * from.perPixel, y: from.y + dy * from.perPixel });
-      return;
-    }
-    const [x, y] = earthAt(event);
-    if (ringTool && ringTool.ring.length > 0) {
-      const last = ringTool.ring[ringTool.ring.length - 1];
-      if (Math.hypot(x - last[0], y - last[1]) > 4 * frame.perPixel)
-        takeTool({ ...ringTool, ring: [...ringTool.ring, [x, y]] });
-      return;
-    }
-    follow(x, y);
-  };
-  const follow = (x: number, y: number) => {
-    let value: number | null = null;
-    if (layer && !layer.plane?.coarse) {
-      const [i, j] = toIndex(layer.binGrid, x, y).map(Math.round);
-      const { inline, crossline } = layer.binGrid;
-      if (i >= 0 && j >= 0 && i < inline.count && j < crossline.count) value = layer.values[i * crossline.count + j];
-    }
-    const known = value !== null && !Number.isNaN(value);
-    useCursor.setState({
-      at: {
-        x,
-        y,
-        vertical: layer?.vertical === 'values' ? (known ? value : null) : (layer?.vertical ?? null),
-        domain,
-        value: known ? value : null,
-        quantity: layer?.quantity ?? '',
-        unit: layer?.unit ?? '',
-        from: 'map',
-      },
-    });
-  };
-  const goThere = (event: React.MouseEvent) => {
-    if (!volume) return;
-    const [i, j] = toIndex(volume.binGrid, ...earthAt(event));
-    useDesk.setState((s) => ({
-      lines: {
-        ...s.lines,
-        inline: clampLine(volume.binGrid, 'inline', i),
-        crossline: clampLine(volume.binGrid, 'crossline', j),
-      },
-    }));
-  };
-
-  /** A click near a well puts it at the end of the line of the Logs view, or with Shift in between, or takes it out. */
-  const addWell = (event: React.MouseEvent) => {
-    if (!frame) return;
-    const [x, y] = earthAt(event);
-    const near = wells
-      .map((w) => ({ id: w.well.id, far: Math.min(...w.points.map(([a, b]) => Math.hypot(a - x, b - y))) }))
-      .sort((a, b) => a.far - b.far)[0];
-    if (!near || near.far > 16 * frame.perPixel) return;
-    const { logs } = useDesk.getState();
-    const line = () => {
-      if (logs.wells.includes(near.id)) return logs.wells.filter((id) => id !== near.id);
-      if (!event.shiftKey) return [...logs.wells, near.id];
-      const all = wells.map((w) => w.well);
-      return withWell(logs.wells, all, near.id);
-    };
-    useDesk.setState({ logs: { ...logs, wells: line() } });
-  };
-  const finishRing = () => {
-    if (!ringTool) return;
-    const { ring } = ringTool;
-    if (ringTool.kind === 'area') {
-      void keepArea(ringTool.name, ring);
-      return takeTool(null);
-    }
-    const erased = horizons.find((h) => h.id === ringTool.horizon);
-    takeTool({ ...ringTool, ring: [] });
-    if (erased) void erase(erased, ring);
-  };
-  /** A ring by keys: arrows move the cursor, Enter sets a corner, Shift+Enter closes the ring. */
-  const onKey = (event: React.KeyboardEvent) => {
-    if (!ringTool || !frame) return;
-    if (event.key === 'Escape') return takeTool(null);
-    const at = useCursor.getState().at ?? { x: frame.x, y: frame.y };
-    if (event.key === 'Enter') {
-      event.preventDefault();
-      return event.shiftKey ? finishRing() : takeTool({ ...ringTool, ring: [...ringTool.ring, [at.x, at.y]] });
-    }
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    const far = (event.shiftKey ? 40 : 8) * frame.perPixel;
-    follow(at.x + by[0] * far, at.y + by[1] * far);
-  };
-
-  const ringPath = ringTool && frame ? ringTool.ring.map(([x, y]) => toScreen(frame, size, x, y)) : [];
+  const place = (x: number, y: number) => (frame ? toScreen(frame, size, x, y) : ([0, 0] as [number, number]));
+  const chooser = (
+    <Select label="What the map shows" value={chosen} options={options} onChange={(shows) => change({ shows })} />
+  );
   return (
     <ViewFrame
-      view="map"
-      title="Map"
       subtitle={<em>{at}</em>}
-      summary={layer ? `${options.find((o) => o.value === chosen)?.label ?? ''}: ${layer.legend}` : 'Outlines'}
+      summary={ground ? `${options.find((o) => o.value === chosen)?.label ?? ''}: ${ground.legend}` : 'Outlines'}
       notShown={notShown}
+      links
+      domain={{ value: domain, set: (value) => change({ domain: value }) }}
+      list={{
+        open: settings.listed,
+        toggle: () => change({ listed: !settings.listed }),
+        content: <LayerList rows={rows} contents={contents} ground={null} />,
+      }}
+      menu={<MapMenu onWhole={() => setFrame(null)} />}
       tools={
-        <div className={css.chooser}>
-          <Select
-            label="What the map shows"
-            value={chosen}
-            options={options}
-            onChange={(v) => useDesk.setState({ mapShows: v || null })}
-          />
-        </div>
+        <>
+          <div className={css.chooser}>{chooser}</div>
+          <IconButton className={css.camera} label="Draw a line for the section" onClick={() => beginLine()}>
+            <Route size={14} />
+          </IconButton>
+          <IconButton className={`${css.camera} ${css.roomy}`} label="Measure" onClick={beginMeasuring}>
+            <Ruler size={14} />
+          </IconButton>
+        </>
       }
     >
       <div
         ref={ref}
         role="img"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: rings are drawn by keys here
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: rings and lines are drawn by keys here
         tabIndex={0}
-        onKeyDown={onKey}
+        {...dropped}
+        onKeyDown={hands.key}
         aria-label="Map"
-        style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
-        onPointerMove={move}
-        onPointerDown={(e) => {
-          if (!frame) return;
-          e.currentTarget.setPointerCapture(e.pointerId);
-          if (ringTool) return takeTool({ ...ringTool, ring: [earthAt(e)] });
-          drag.current = { x: e.clientX, y: e.clientY, frame, moved: false };
-        }}
-        onPointerUp={(e) => {
-          if (ringTool && ringTool.ring.length > 0) return finishRing();
-          if (drag.current && !drag.current.moved) {
-            if (tool?.kind === 'wells') addWell(e);
-            else goThere(e);
-          }
-          drag.current = null;
-        }}
+        style={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+        onPointerMove={hands.move}
+        onPointerDown={hands.down}
+        onPointerUp={hands.up}
         onPointerLeave={() => useCursor.setState({ at: null })}
-        onDoubleClick={() => setKept(null)}
+        onDoubleClick={hands.double}
+        onContextMenu={(event) => {
+          event.preventDefault();
+          if (!hands.drawing) menu.open(event, svg.current);
+        }}
       >
-        {frame && layer && (
+        {frame && ground && (
           <MapRaster
-            values={layer.values}
-            binGrid={layer.binGrid}
-            look={layer.look}
+            values={ground.values}
+            binGrid={ground.binGrid}
+            look={ground.look}
             frame={frame}
             size={size}
-            plane={layer.plane?.key}
+            plane={ground.plane?.key}
+          />
+        )}
+        {frame && ground && lit && (
+          <MapRaster
+            name="relief"
+            values={lit}
+            binGrid={ground.binGrid}
+            look={RELIEF}
+            frame={frame}
+            size={size}
+            multiply
           />
         )}
         {frame && preview && previewLook && (
           <MapRaster values={preview.values} binGrid={preview.binGrid} look={previewLook} frame={frame} size={size} />
         )}
         {frame && (
-          <MapOverlay
-            frame={frame}
-            size={size}
-            objects={objects}
-            wells={wells}
-            volume={volume}
-            lines={desk.lines}
-            plane={desk.plane}
-            domain={domain}
-            contours={
-              layer?.interval ? { values: layer.values, binGrid: layer.binGrid, interval: layer.interval } : null
-            }
-            selected={selected}
-          />
+          <LabelBoard>
+            <svg ref={svg} className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+              {settings.graticule === 'map' && <MapGraticule frame={frame} size={size} />}
+              {settings.graticule === 'degrees' && lonLat && <DegreeGraticule frame={frame} size={size} way={lonLat} />}
+              {settings.contours && ground?.interval && (
+                <Contours
+                  values={ground.values}
+                  binGrid={ground.binGrid}
+                  interval={ground.interval}
+                  unit={ground.unit}
+                  place={place}
+                />
+              )}
+              {volume && (
+                <path
+                  d={pathText(
+                    cornersOf(volume.binGrid).map((p) => place(...p)),
+                    true,
+                  )}
+                  fill="none"
+                  stroke="var(--slate)"
+                  strokeWidth={1.1}
+                />
+              )}
+              <Objects {...{ rows, objects, wells, size, domain, surface, place }} />
+              <Sections place={place} />
+              <Cursor place={place} />
+              <Handwork place={place} />
+              <Labels room={{ left: 2, top: 26, width: size.width - 20, height: size.height - 44 }} />
+              <Furniture frame={frame} size={size} />
+            </svg>
+          </LabelBoard>
         )}
         {frame && <LitUp frame={frame} size={size} wells={wells} />}
         {frame && tool?.kind === 'wells' && <WellLine frame={frame} size={size} wells={wells} />}
-        {ringPath.length > 1 && (
-          <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
-            <polygon
-              points={ringPath.map((p) => p.join()).join(' ')}
-              fill="#1f766d33"
-              stroke="#1f766d"
-              strokeWidth={1.5}
-            />
-          </svg>
-        )}
-        {layer && (
+        {ground && (
           <ColorBar
-            unit={layer.unit}
-            look={layer.look}
+            unit={ground.unit}
+            look={ground.look}
             style={{
               left: 40,
               top: 4,
@@ -281,11 +282,12 @@ export function MapView() {
               padding: '2px 6px',
               background: 'color-mix(in oklab, var(--vellum) 86%, transparent)',
             }}
-            text={layer.legend}
+            text={ground.legend}
           />
         )}
         {problem && <div className={css.problem}>{problem}</div>}
       </div>
+      {menu.element}
     </ViewFrame>
   );
 }

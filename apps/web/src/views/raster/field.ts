@@ -29,7 +29,7 @@ export function fieldTexture(data: Float32Array, rows: number, samples: number):
 
 const colorTextures = new Map<string, THREE.DataTexture>();
 
-function colorTexture(name: ColorMapName): THREE.DataTexture {
+export function colorTexture(name: ColorMapName): THREE.DataTexture {
   const known = colorTextures.get(name);
   if (known) return known;
   const rgb = colorMap(name);

@@ -1,44 +1,55 @@
-import { type EarthObject, type Horizon, toMap, type Volume } from '@lithagon/core';
+import { toMap, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
-import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import { readArray } from '../../compute/planes';
+import { sceneLayerOf } from '../../kinds/scene';
+import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
+import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
+import { useUnits } from '../../state/units';
+import { activeOf, goTo, usePlace, useSettings } from '../../state/views';
+import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
+import { ColorBar, quantityText } from '../common/ColorBar';
+import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
 import { usePlane, useSize } from '../common/hooks';
+import { LayerList } from '../common/LayerList';
+import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
-import { type NotShown, notShownIn, onOneMap, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { indexAt, type NotShown, onOneMap, placeAt, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { useDropped } from '../common/useDropped';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
-import { fieldTexture, setField, setLook } from '../raster/field';
 import { drawInto, whenRestored } from '../raster/renderer';
 import { type PlaneName, placePlane, sceneFrame, toScene } from './planes';
-import { furnish, makeWorld } from './world';
+import { planeTexture, setPlane, setPlaneLook } from './planeTexture';
+import { SceneAxes } from './SceneAxes';
+import { SceneMenu } from './SceneMenu';
+import { useCameras } from './useCameras';
+import { clearWorld, furnish, makeWorld, type SceneLabel } from './world';
 
-/** Kinds of object that a scene is built from, beside the volume whose planes it shows. */
-const DRAWN = new Set(['horizon', 'fault', 'well', 'directional surveys', 'checkshots', 'tops', 'time-depth relation']);
+const layerOf = layersOf('scene');
 
 /** The survey in three dimensions: planes that are dragged along their axis, faults, horizons, wells. */
 export function SceneView() {
+  const here = useHere();
   const all = useProject((s) => s.objects);
-  // what is drawn is built anew only where something of it changed: that takes long in software
-  const drawn = all
-    .filter((o) => DRAWN.has(o.kind))
-    .map((o) => `${o.id}@${o.revision}${o.color ?? ''}${o.name}`)
-    .join();
-  const chosen = useDesk((s) => s.volume);
-  const domain = useDesk((s) => s.domain.scene ?? 'twt');
-  const volume = shownVolume(all, chosen, domain);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the names, colours and revisions of what is drawn stand for it
-  const objects = useMemo(() => onOneMap(all, volume).together, [drawn, volume?.binGrid.local]);
+  const desk = useDesk((s) => s.volume);
+  const contents = useDesk((s) => viewIn(s, here).contents);
+  const [settings, change] = useSettings('scene');
+  const { domain } = settings;
+  const volume = shownVolume(all, settings.volume ?? desk, domain);
+  const objects = useMemo(() => onOneMap(all, volume).together, [all, volume]);
   const wells = useMemo(() => shownWells(objects), [objects]);
-  const notShown = useMemo(() => notShownIn(all, domain, wells), [all, domain, wells]);
+  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, wells), [contents, objects, domain, wells]);
+  const notShown = useMemo(() => cannotShow(all, layerOf, ['volume'], domain, wells), [all, domain, wells]);
+  const set = (value: 'twt' | 'depth') => change({ domain: value });
   if (!volume || volume.domain !== domain)
     return (
-      <ViewFrame view="scene" title="Scene" subtitle={volume?.name ?? ''} notShown={volume ? notShown : []}>
+      <ViewFrame subtitle={volume?.name ?? ''} notShown={volume ? notShown : []} domain={{ value: domain, set }} links>
         {volume ? (
           <EmptyView title={`${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`}>
             <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
@@ -50,58 +61,53 @@ export function SceneView() {
         )}
       </ViewFrame>
     );
-  return <Scene key={volume.id} volume={volume} objects={objects} wells={wells} notShown={notShown} domain={domain} />;
+  return <Scene key={volume.id} volume={volume} rows={rows} wells={wells} notShown={notShown} />;
 }
 
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
-function Scene(props: {
-  volume: Volume;
-  objects: EarthObject[];
-  wells: ShownWell[];
-  notShown: NotShown[];
-  domain: 'twt' | 'depth';
-}) {
-  const { volume, objects, wells, domain } = props;
+function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
+  const { volume, rows, wells } = props;
+  const here = useHere();
   const projectId = useProject((s) => s.id);
-  const lines = useDesk((s) => s.lines);
-  const plane = useDesk((s) => s.plane);
+  const place = usePlace();
+  const contents = useDesk((s) => viewIn(s, here).contents);
+  const [settings, change] = useSettings('scene');
+  const { domain, exaggeration } = settings;
+  const [section] = useSettings('section', activeOf('section'));
   const displays = useDesk((s) => s.display);
-  const exaggeration = useDesk((s) => s.exaggeration);
   const theme = useDesk((s) => s.theme);
+  const units = useUnits();
   const [ref, element, size] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
   const world = useMemo(makeWorld, []);
   const frame = useMemo(() => sceneFrame(volume), [volume]);
-  const camera = useMemo(() => new THREE.PerspectiveCamera(34, 1, 0.1, 100), []);
-  const [labels, setLabels] = useState<{ name: string; at: THREE.Vector3 }[]>([]);
-  const [surfaces, setSurfaces] = useState(new Map<string, Float32Array>());
+  const [labels, setLabels] = useState<SceneLabel[]>([]);
+  const [values, setValues] = useState(new Map<string, Float32Array>());
   const [view, setView] = useState(0);
   const counts = {
     inline: volume.binGrid.inline.count,
     crossline: volume.binGrid.crossline.count,
     slice: volume.vertical.count,
   };
-  const index = Object.fromEntries(NAMES.map((n) => [n, Math.max(0, Math.min(counts[n] - 1, lines[n]))])) as Record<
-    PlaneName,
-    number
-  >;
-  const [inlineData] = usePlane(volume, 'inline', index.inline);
-  const [crosslineData] = usePlane(volume, 'crossline', index.crossline);
-  const [sliceData] = usePlane(volume, 'slice', index.slice);
+  const index = Object.fromEntries(NAMES.map((n) => [n, indexAt(volume, n, place)])) as Record<PlaneName, number>;
+  const [inlineData] = usePlane(settings.planes.inline ? volume : undefined, 'inline', index.inline);
+  const [crosslineData] = usePlane(settings.planes.crossline ? volume : undefined, 'crossline', index.crossline);
+  const [sliceData] = usePlane(settings.planes.slice ? volume : undefined, 'slice', index.slice);
+  const data = { inline: inlineData, crossline: crosslineData, slice: sliceData };
   const look = lookOf(volume, displayOf(displays, volume));
+  const dropped = useDropped('scene');
 
   const draw = () => {
     if (!canvas.current || size.width < 20) return;
     const target = canvas.current;
     world.root.scale.y = exaggeration;
-    camera.aspect = size.width / size.height;
-    camera.updateProjectionMatrix();
-    for (const n of NAMES) setLook(world.planes[n].material, look);
+    cameras.shape(size.width / size.height);
+    for (const n of NAMES) setPlaneLook(world.planes[n].material, look);
     drawInto(
       target,
       world.scene,
-      camera,
+      cameras.camera,
       Math.round(size.width * devicePixelRatio),
       Math.round(size.height * devicePixelRatio),
     );
@@ -109,35 +115,29 @@ function Scene(props: {
   };
   const latest = useRef(draw);
   latest.current = draw;
+  const cameras = useCameras(element, settings.perspective, () => latest.current());
 
-  const controls = useRef<OrbitControls | null>(null);
+  // values of surfaces are read once for each revision of what is seen
+  const wanted = rows.filter((r) => r.eye && !r.why && sceneLayerOf(r.object)?.values).map((r) => r.object);
+  const wantedKey = wanted.map((o) => `${o.id}@${o.revision}`).join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is read
   useEffect(() => {
-    if (!element) return;
-    const orbit = new OrbitControls(camera, element);
-    orbit.mouseButtons = { LEFT: THREE.MOUSE.ROTATE, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.ROTATE };
-    orbit.maxPolarAngle = Math.PI * 0.62;
-    camera.position.set(4.2, 4.6, 7.4);
-    orbit.target.set(0, -0.15, 0);
-    orbit.update();
-    orbit.addEventListener('change', () => latest.current());
-    controls.current = orbit;
-    return () => orbit.dispose();
-  }, [camera, element]);
-
-  useEffect(() => {
-    let wanted = true;
-    const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+    let here = true;
     void Promise.all(
-      horizons.map(async (h) => [h.id, await readArray(projectId, `${h.id}@${h.revision}`, h.values)] as const),
-    ).then((all) => wanted && setSurfaces(new Map(all)));
+      wanted.map(async (o) => {
+        const array = sceneLayerOf(o)?.values?.(o);
+        return array && ([o.id, await readArray(projectId, `${o.id}@${o.revision}`, array)] as const);
+      }),
+    ).then((read) => here && setValues(new Map(read.filter((r) => r !== undefined))));
     return () => {
-      wanted = false;
+      here = false;
     };
-  }, [objects, domain, projectId]);
+  }, [wantedKey, projectId]);
   useEffect(
-    () => setLabels(furnish(world, frame, volume, objects, wells, surfaces, domain)),
-    [world, frame, volume, objects, wells, surfaces, domain],
+    () => setLabels(furnish(world, frame, volume, rows, wells, values, domain)),
+    [world, frame, volume, rows, wells, values, domain],
   );
+  useEffect(() => () => clearWorld(world), [world]);
 
   usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice);
   usePlaneTexture(world, 'crossline', crosslineData?.data, counts.inline, counts.slice);
@@ -145,10 +145,10 @@ function Scene(props: {
   useEffect(() => {
     const accent = new THREE.Color(theme === 'dark' ? '#58b5a9' : '#1f766d');
     for (const n of NAMES) {
-      const data = { inline: inlineData, crossline: crosslineData, slice: sliceData }[n];
-      placePlane(world.planes[n], frame, volume, data?.index ?? index[n]);
-      world.planes[n].visible = data !== null;
-      world.edges[n].material.color = n === plane ? accent : new THREE.Color(0x5d656c);
+      placePlane(world.planes[n], frame, volume, data[n]?.index ?? index[n]);
+      world.planes[n].visible = data[n] !== null;
+      world.edges[n].visible = settings.planes[n];
+      world.edges[n].material.color = n === section.along ? accent : new THREE.Color(0x5d656c);
       world.edges[n].geometry.setAttribute('position', world.planes[n].geometry.getAttribute('position'));
     }
   });
@@ -174,30 +174,55 @@ function Scene(props: {
     labels,
     size,
     exaggeration,
-    plane,
+    settings.planes,
+    section.along,
     theme,
   ]);
   useEffect(() => whenRestored(() => latest.current()), []);
 
-  const grab = (event: React.PointerEvent): { name: PlaneName } | null => {
+  const hitAt = (event: React.PointerEvent) => {
     const rect = element?.getBoundingClientRect();
-    if (!rect) return null;
+    if (!rect) return undefined;
     const pointer = new THREE.Vector2(
       ((event.clientX - rect.left) / rect.width) * 2 - 1,
       1 - ((event.clientY - rect.top) / rect.height) * 2,
     );
     const ray = new THREE.Raycaster();
-    ray.setFromCamera(pointer, camera);
-    const hit = ray.intersectObjects(
-      NAMES.map((n) => world.planes[n]),
+    ray.setFromCamera(pointer, cameras.camera);
+    return ray.intersectObjects(
+      NAMES.map((n) => world.planes[n]).filter((p) => p.visible),
       false,
     )[0];
-    return hit ? { name: hit.object.name as PlaneName } : null;
+  };
+  /** Where the pointer meets a plane, in the earth, and the sample there. */
+  const follow = (event: React.PointerEvent) => {
+    const hit = hitAt(event);
+    if (!hit) return useCursor.setState({ at: null });
+    const name = hit.object.name as PlaneName;
+    const plane = data[name];
+    const [x, y] = [hit.point.x * 1000 + frame.x, frame.y - hit.point.z * 1000];
+    const vertical = frame.middle - hit.point.y / exaggeration / frame.perVertical;
+    let value: number | null = null;
+    if (hit.uv && plane && !plane.coarse) {
+      const [rows, samples] =
+        name === 'slice'
+          ? [counts.inline, counts.crossline]
+          : [name === 'inline' ? counts.crossline : counts.inline, counts.slice];
+      const at = Math.round(hit.uv.y * (rows - 1)) * samples + Math.round(hit.uv.x * (samples - 1));
+      value = Number.isNaN(plane.data[at]) ? null : (plane.data[at] ?? null);
+    }
+    useCursor.setState({
+      at: { x, y, vertical, domain, value, quantity: volume.quantity, unit: volume.unit, from: here },
+    });
   };
   const held = useRef<{ name: PlaneName; start: number; x: number; y: number; perLine: THREE.Vector2 } | null>(null);
   const onScreen = (p: [number, number, number]) => {
-    const v = new THREE.Vector3(p[0], p[1] * exaggeration, p[2]).project(camera);
+    const v = new THREE.Vector3(p[0], p[1] * exaggeration, p[2]).project(cameras.camera);
     return new THREE.Vector2((v.x * size.width) / 2, (-v.y * size.height) / 2);
+  };
+  const project = (p: [number, number, number]) => {
+    const v = onScreen(p);
+    return { x: v.x + size.width / 2, y: v.y + size.height / 2 };
   };
   const axisOnScreen = (name: PlaneName): THREE.Vector2 => {
     const { binGrid, vertical } = volume;
@@ -220,28 +245,16 @@ function Scene(props: {
 
   return (
     <ViewFrame
-      view="scene"
-      title="Scene"
       subtitle={volume.name}
       notShown={props.notShown}
-      tools={
-        <label title="How much steeper than true the scene is drawn, taking 1 ms of TWT as 1 m">
-          <span className={css.wideOnly}>vertical </span>×{' '}
-          <input
-            className={css.line}
-            style={{ width: 44 }}
-            type="number"
-            aria-label="Vertical exaggeration"
-            min={0.5}
-            max={20}
-            step={0.5}
-            value={exaggeration}
-            onChange={(e) =>
-              useDesk.setState({ exaggeration: Math.max(0.5, Math.min(20, Number(e.target.value) || 1)) })
-            }
-          />
-        </label>
-      }
+      links
+      domain={{ value: domain, set: (value) => change({ domain: value }) }}
+      list={{
+        open: settings.listed,
+        toggle: () => change({ listed: !settings.listed }),
+        content: <LayerList rows={rows} contents={contents} ground={null} />,
+      }}
+      menu={<SceneMenu onStand={cameras.stand} />}
     >
       <div
         ref={ref}
@@ -254,41 +267,65 @@ function Scene(props: {
           background: 'linear-gradient(var(--vellum), var(--wash))',
           touchAction: 'none',
         }}
+        {...dropped}
         onPointerDownCapture={(event) => {
-          const hit = event.button === 0 && !event.altKey ? grab(event) : null;
-          if (controls.current) controls.current.enabled = !hit;
+          const hit = event.button === 0 && !event.altKey ? hitAt(event) : null;
+          if (cameras.controls.current) cameras.controls.current.enabled = !hit;
           if (!hit) return;
           event.currentTarget.setPointerCapture(event.pointerId);
+          const name = hit.object.name as PlaneName;
           held.current = {
-            name: hit.name,
-            start: index[hit.name],
+            name,
+            start: index[name],
             x: event.clientX,
             y: event.clientY,
-            perLine: axisOnScreen(hit.name),
+            perLine: axisOnScreen(name),
           };
         }}
         onPointerMove={(event) => {
           const h = held.current;
-          if (!h) return;
+          if (!h) return event.buttons === 0 && follow(event);
           const moved = new THREE.Vector2(event.clientX - h.x, event.clientY - h.y);
           const steps = moved.dot(h.perLine) / Math.max(1e-6, h.perLine.lengthSq());
           const next = Math.max(0, Math.min(counts[h.name] - 1, Math.round(h.start + steps)));
-          if (next !== lines[h.name]) useDesk.setState((s) => ({ lines: { ...s.lines, [h.name]: next } }));
+          if (next !== index[h.name]) goTo(here, placeAt(volume, h.name, next));
         }}
         onPointerUp={() => {
           held.current = null;
-          if (controls.current) controls.current.enabled = true;
+          if (cameras.controls.current) cameras.controls.current.enabled = true;
         }}
+        onPointerLeave={() => useCursor.setState({ at: null })}
         onContextMenu={(e) => e.preventDefault()}
       >
         <canvas
           ref={canvas}
           className={css.canvas}
           data-testid="scene-canvas"
+          data-view={view}
           style={{ width: size.width, height: size.height }}
         />
-        <SceneLabels labels={labels} project={onScreen} size={size} view={view} />
+        {size.width > 20 && (
+          <LabelBoard>
+            <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+              <SceneAxes {...{ volume, frame, domain, size, project }} />
+              {labels.map((label) => (
+                <SceneName key={label.id} label={label} project={project} />
+              ))}
+              <Labels room={{ left: 0, top: 0, width: size.width, height: size.height }} />
+            </svg>
+          </LabelBoard>
+        )}
       </div>
+      <ColorBar
+        look={look}
+        of={volume}
+        style={{ left: 10, top: 6, bottom: 'auto' }}
+        unit={volume.unit}
+        text={quantityText(volume, units)}
+      />
+      <span className={`${css.colorBar} ${css.scale}`} style={{ right: 9, bottom: 16 }}>
+        vertical × {exaggeration}
+      </span>
     </ViewFrame>
   );
 }
@@ -302,40 +339,32 @@ function usePlaneTexture(
 ) {
   useEffect(() => {
     if (!data) return;
-    const texture = fieldTexture(data, rows, samples);
-    setField(world.planes[name].material, texture);
+    const { texture, unit } = planeTexture(data, rows, samples);
+    setPlane(world.planes[name].material, texture, unit);
     return () => texture.dispose();
   }, [world, name, data, rows, samples]);
 }
 
-function SceneLabels(props: {
-  labels: { name: string; at: THREE.Vector3 }[];
-  project(p: [number, number, number]): THREE.Vector2;
-  size: { width: number; height: number };
-  view: number;
-}) {
-  return (
-    <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }} data-view={props.view}>
-      {props.labels.map(({ name, at }) => {
-        const p = props.project([at.x, at.y, at.z]);
-        return (
-          <text
-            key={name}
-            x={p.x + props.size.width / 2}
-            y={p.y + props.size.height / 2 - 5}
-            textAnchor="middle"
-            style={{
-              fill: 'var(--ink)',
-              stroke: 'var(--vellum)',
-              strokeWidth: 3,
-              paintOrder: 'stroke',
-              fontWeight: 620,
-            }}
-          >
-            {name}
-          </text>
-        );
-      })}
-    </svg>
-  );
+/** A name that stands at a place of the scene, as it turns. */
+function SceneName(props: { label: SceneLabel; project(p: [number, number, number]): { x: number; y: number } }) {
+  const { label } = props;
+  const { x, y } = props.project(label.at);
+  useLabels(label.id, [
+    {
+      id: label.id,
+      text: label.name,
+      color: '#17191b',
+      bold: true,
+      anchor: 'middle',
+      rank: 5,
+      at: [
+        [x, y - 5],
+        [x, y - 19],
+        [x + 24, y + 4],
+        [x - 24, y + 4],
+        [x, y - 33],
+      ],
+    },
+  ]);
+  return null;
 }

@@ -3,7 +3,8 @@ import { layeredField } from '@lithagon/core/testing/layeredField';
 import { TURNED } from '@lithagon/core/testing/objects';
 import type { BufferGeometry } from 'three';
 import { beforeAll, describe, expect, test } from 'vitest';
-import { boxLines, horizonGeometry, type PlaneName, placePlane, planeMesh, sceneFrame, toScene } from './planes';
+import { horizonGeometry } from '../../kinds/horizon/inScene';
+import { boxLines, type PlaneName, placePlane, planeMesh, sceneFrame, toScene } from './planes';
 
 let seismic: Volume;
 beforeAll(async () => {
@@ -69,7 +70,7 @@ test('the survey’s box has twelve edges, four of them upright', () => {
 describe('a horizon as a surface', () => {
   const [ni, nj] = [TURNED.inline.count, TURNED.crossline.count];
   const values = Float32Array.from({ length: ni * nj }, (_, n) => 1000 + (n % nj));
-  const frame = { x: 0, y: 0, middle: 1000, perVertical: 0.001 };
+  const frame = { x: 0, y: 0, middle: 1000, top: 0, perVertical: 0.001 };
   test('has two triangles a cell, none where a corner has no value', () => {
     const count = (v: Float32Array) => horizonGeometry(frame, TURNED, v, [1000, 1014]).getIndex()?.count;
     expect(count(values)).toBe((ni - 1) * (nj - 1) * 6);

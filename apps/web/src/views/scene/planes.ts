@@ -1,7 +1,6 @@
-import { type BinGrid, toMap, type Volume } from '@lithagon/core';
+import { toMap, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
-import { colorMap } from '../../color/maps';
-import { fieldMaterial } from '../raster/field';
+import { planeMaterial } from './planeTexture';
 
 /** Earth coordinates to the scene's own: kilometres about the survey's middle, vertical down scaled by exaggeration. */
 export interface SceneFrame {
@@ -9,6 +8,8 @@ export interface SceneFrame {
   y: number;
   /** Vertical value at the scene's zero. */
   middle: number;
+  /** Vertical value of the top of the survey. */
+  top: number;
   /** Scene kilometres a vertical unit, before exaggeration. */
   perVertical: number;
 }
@@ -17,7 +18,13 @@ export function sceneFrame(volume: Volume): SceneFrame {
   const { binGrid, vertical } = volume;
   const [x, y] = toMap(binGrid, (binGrid.inline.count - 1) / 2, (binGrid.crossline.count - 1) / 2);
   // a millisecond of two-way time stands for a metre, about what it is at 2000 m/s
-  return { x, y, middle: vertical.first + (vertical.step * (vertical.count - 1)) / 2, perVertical: 0.001 };
+  return {
+    x,
+    y,
+    middle: vertical.first + (vertical.step * (vertical.count - 1)) / 2,
+    top: vertical.first,
+    perVertical: 0.001,
+  };
 }
 
 export function toScene(frame: SceneFrame, x: number, y: number, vertical: number): [number, number, number] {
@@ -33,7 +40,7 @@ export function planeMesh(name: PlaneName): THREE.Mesh<THREE.BufferGeometry, THR
   const uv = name === 'slice' ? [0, 0, 1, 0, 1, 1, 0, 1] : [0, 0, 0, 1, 1, 1, 1, 0];
   geometry.setAttribute('uv', new THREE.BufferAttribute(new Float32Array(uv), 2));
   geometry.setIndex([0, 1, 2, 0, 2, 3]);
-  const mesh = new THREE.Mesh(geometry, fieldMaterial());
+  const mesh = new THREE.Mesh(geometry, planeMaterial());
   mesh.frustumCulled = false;
   mesh.name = name;
   return mesh;
@@ -80,39 +87,4 @@ export function boxLines(frame: SceneFrame, volume: Volume): THREE.BufferGeometr
     add(ring[n], ring[n], levels[0], levels[1]);
   }
   return new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-}
-
-/** A horizon as a surface, without the cells that lack a corner; coloured by height as on the map. */
-export function horizonGeometry(
-  frame: SceneFrame,
-  binGrid: BinGrid,
-  values: Float32Array,
-  range: [number, number],
-): THREE.BufferGeometry {
-  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
-  const position = new Float32Array(ni * nj * 3);
-  // the lit material works in linear light
-  const map = colorMap('strata').map((v) => Math.round(255 * (v / 255) ** 2.2));
-  const color = new Uint8Array(ni * nj * 3);
-  for (let i = 0; i < ni; i++)
-    for (let j = 0; j < nj; j++) {
-      const n = i * nj + j;
-      // a bin without a value is in no triangle; it must not spoil the bounds either
-      position.set(toScene(frame, ...toMap(binGrid, i, j), Number.isNaN(values[n]) ? range[0] : values[n]), 3 * n);
-      const q = (values[n] - range[0]) / (range[1] - range[0] || 1);
-      const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (Number.isNaN(q) ? 0 : q))));
-      color.set(map.subarray(c, c + 3), 3 * n);
-    }
-  const index: number[] = [];
-  for (let i = 0; i + 1 < ni; i++)
-    for (let j = 0; j + 1 < nj; j++) {
-      const a = i * nj + j;
-      if ([a, a + 1, a + nj, a + nj + 1].some((n) => Number.isNaN(values[n]))) continue;
-      index.push(a, a + 1, a + nj, a + 1, a + nj + 1, a + nj);
-    }
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
-  geometry.setAttribute('color', new THREE.BufferAttribute(color, 3, true));
-  geometry.setIndex(index);
-  return geometry;
 }

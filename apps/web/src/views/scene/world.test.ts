@@ -2,11 +2,12 @@ import '../../testing/browser';
 import type { EarthObject, Fault, Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { MADE } from '@lithagon/core/testing/objects';
-import type { Mesh } from 'three';
+import type { Group, Mesh } from 'three';
 import { beforeAll, describe, expect, test } from 'vitest';
+import { layersOf, rowsOf } from '../common/contents';
 import { shownWells } from '../common/survey';
 import { sceneFrame } from './planes';
-import { furnish, makeWorld } from './world';
+import { clearWorld, furnish, makeWorld, type World } from './world';
 
 let seismic: Volume;
 let objects: EarthObject[];
@@ -32,21 +33,22 @@ const fault = (domain: 'twt' | 'depth'): Fault => ({
 
 const laidOut = (domain: 'twt' | 'depth', more: EarthObject[] = [], world = makeWorld()) => {
   const all = [...objects, ...more];
-  return {
-    world,
-    labels: furnish(world, sceneFrame(seismic), seismic, all, shownWells(all), new Map(), domain),
-  };
+  const wells = shownWells(all);
+  const contents = { shown: [], out: [], follows: true };
+  const rows = rowsOf(contents, all, layersOf('scene'), domain, wells);
+  return { world, labels: furnish(world, sceneFrame(seismic), seismic, rows, wells, new Map(), domain) };
 };
+const partsOf = (world: World) => [...world.built.values()].flatMap(({ group }) => group.children as Mesh[]);
 
 describe('what stands in the scene', () => {
   test('is the survey’s box and the wells that have a place in its domain, named at their heads', () => {
     const { world, labels } = laidOut('twt');
     expect(labels.map((l) => l.name)).toEqual(['T-1']);
-    expect(world.culture.children).toHaveLength(2);
+    expect(world.box.geometry.getAttribute('position').count).toBe(24);
     // the head is the highest point of the path
-    const tube = world.culture.children[1] as Mesh;
+    const [tube] = partsOf(world);
     tube.geometry.computeBoundingBox();
-    expect(labels[0].at.y).toBeCloseTo(tube.geometry.boundingBox?.max.y ?? 0, 1);
+    expect(labels[0].at[1]).toBeCloseTo(tube.geometry.boundingBox?.max.y ?? 0, 1);
   });
   test('leaves out in time a well that has none, and shows it in depth', () => {
     const kept = objects;
@@ -56,18 +58,27 @@ describe('what stands in the scene', () => {
     objects = kept;
   });
   test('has the faults of its own domain only', () => {
-    const before = laidOut('twt').world.culture.children.length;
-    expect(laidOut('twt', [fault('twt')]).world.culture.children).toHaveLength(before + 1);
-    expect(laidOut('twt', [fault('depth')]).world.culture.children).toHaveLength(before);
+    const before = partsOf(laidOut('twt').world).length;
+    expect(partsOf(laidOut('twt', [fault('twt')]).world)).toHaveLength(before + 1);
+    expect(partsOf(laidOut('twt', [fault('depth')]).world)).toHaveLength(before);
   });
-  test('is cleared, and what it took given back, before it is laid out again', () => {
+  test('is kept where it has not changed, and what it took is given back where it goes', () => {
     const { world } = laidOut('twt', [fault('twt')]);
-    const gone = new Set<unknown>();
-    for (const child of world.culture.children)
-      (child as Mesh).geometry.addEventListener('dispose', () => gone.add(child));
-    const old = world.culture.children.length;
+    const [well, surface] = ['T-1', 'Made-up fault'].map((name) => {
+      const id = [...objects, fault('twt')].find((o) => o.name === name)?.id ?? '';
+      return world.built.get(id)?.group as Group;
+    });
+    const gone: string[] = [];
+    for (const [name, group] of [['well', well] as const, ['fault', surface] as const])
+      (group.children[0] as Mesh).geometry.addEventListener('dispose', () => gone.push(name));
     laidOut('twt', [], world);
-    expect(gone.size).toBe(old);
-    expect(world.culture.children).toHaveLength(old - 1);
+    expect(gone).toEqual(['fault']);
+    expect(well.parent).toBe(world.root);
+    expect(surface.parent).toBeNull();
+    // another domain is another path
+    laidOut('depth', [], world);
+    expect(gone).toEqual(['fault', 'well']);
+    clearWorld(world);
+    expect(world.built.size).toBe(0);
   });
 });

@@ -1,7 +1,9 @@
-import { type EarthObject, type Fault, meshOfSticks, type Volume } from '@lithagon/core';
+import { cornersOf, type EarthObject, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
-import { type ShownWell, shownHorizons } from '../common/survey';
-import { boxLines, horizonGeometry, type PlaneName, planeMesh, type SceneFrame, toScene } from './planes';
+import { type SceneContext, sceneLayerOf } from '../../kinds/scene';
+import type { Row } from '../common/contents';
+import type { ShownWell } from '../common/survey';
+import { boxLines, type PlaneName, planeMesh, type SceneFrame } from './planes';
 
 /** The things of a scene that are built once and then moved or recoloured. */
 export interface World {
@@ -11,7 +13,9 @@ export interface World {
   planes: Record<PlaneName, ReturnType<typeof planeMesh>>;
   /** Outline of each plane, verdigris for the section in view. */
   edges: Record<PlaneName, THREE.LineLoop<THREE.BufferGeometry, THREE.LineBasicMaterial>>;
-  culture: THREE.Group;
+  box: THREE.LineSegments<THREE.BufferGeometry, THREE.LineBasicMaterial>;
+  /** What stands in it, by the id of its object, and what it was built from. */
+  built: Map<string, { from: string; group: THREE.Group }>;
 }
 
 export function makeWorld(): World {
@@ -34,82 +38,99 @@ export function makeWorld(): World {
     edges[n].frustumCulled = false;
     root.add(planes[n], edges[n]);
   }
-  const culture = new THREE.Group();
-  root.add(culture);
-  return { scene, root, planes, edges, culture };
+  const box = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ color: 0xa9a294 }));
+  root.add(box);
+  return { scene, root, planes, edges, box, built: new Map() };
 }
 
-function empty(group: THREE.Group): void {
-  for (const child of [...group.children]) {
-    group.remove(child);
-    const drawn = child as THREE.Mesh;
+function free(group: THREE.Object3D): void {
+  group.traverse((part) => {
+    const drawn = part as THREE.Mesh;
     drawn.geometry?.dispose();
     (drawn.material as THREE.Material | undefined)?.dispose?.();
-  }
+  });
+  group.removeFromParent();
 }
 
-/** Lay out box, faults, wells and horizons of a project in a domain. */
+/** Let go of everything that stands in a scene. */
+export function clearWorld(world: World): void {
+  for (const { group } of world.built.values()) free(group);
+  world.built.clear();
+}
+
+/** How strong a material is by itself: what the list says is laid on that. */
+function strengthen(group: THREE.Group, opacity: number): void {
+  group.traverse((part) => {
+    const material = (part as THREE.Mesh).material as THREE.Material | undefined;
+    if (!material || Array.isArray(material)) return;
+    material.userData.own ??= material.opacity;
+    material.opacity = material.userData.own * opacity;
+    if (opacity < 1) material.transparent = true;
+  });
+}
+
+/** A name in a scene, at a place of its own axes. */
+export interface SceneLabel {
+  id: string;
+  name: string;
+  at: [number, number, number];
+}
+
+/**
+ * Lay out what the list of a scene holds. What was built before and has not changed is kept.
+ * @param values of horizons and the like, by object, as far as they are read
+ * @returns names to be written
+ */
 export function furnish(
   world: World,
   frame: SceneFrame,
   volume: Volume,
-  objects: EarthObject[],
+  rows: Row[],
   wells: ShownWell[],
-  surfaces: Map<string, Float32Array>,
+  values: Map<string, Float32Array>,
   domain: 'twt' | 'depth',
-): { name: string; at: THREE.Vector3 }[] {
-  const { culture } = world;
-  empty(culture);
-  culture.add(new THREE.LineSegments(boxLines(frame, volume), new THREE.LineBasicMaterial({ color: 0xa9a294 })));
-  for (const fault of objects.filter((o): o is Fault => o.kind === 'fault' && o.domain === domain)) {
-    const mesh = meshOfSticks(fault.sticks);
-    const geometry = new THREE.BufferGeometry();
-    const position = new Float32Array(mesh.points.length);
-    for (let n = 0; n < position.length; n += 3)
-      position.set(toScene(frame, mesh.points[n], mesh.points[n + 1], mesh.points[n + 2]), n);
-    geometry.setAttribute('position', new THREE.BufferAttribute(position, 3));
-    geometry.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
-    geometry.computeVertexNormals();
-    culture.add(
-      new THREE.Mesh(
-        geometry,
-        new THREE.MeshLambertMaterial({
-          color: fault.color ?? '#6f6a62',
-          transparent: true,
-          opacity: 0.55,
-          side: THREE.DoubleSide,
-          depthWrite: false,
-        }),
-      ),
-    );
+): SceneLabel[] {
+  const survey = `${volume.id}@${volume.revision}`;
+  world.box.geometry.dispose();
+  world.box.geometry = boxLines(frame, volume);
+  const outline = cornersOf(volume.binGrid);
+  const labels: SceneLabel[] = [];
+  const wanted = new Set<string>();
+  for (const { object, color, opacity, eye, why } of rows) {
+    const layer = sceneLayerOf(object);
+    if (!layer || !eye || why) continue;
+    const context: SceneContext = {
+      frame,
+      domain,
+      color,
+      values: values.get(object.id) ?? null,
+      well: wells.find((w) => w.well.id === object.id),
+      outline,
+    };
+    wanted.add(object.id);
+    const from = `${survey} ${object.revision} ${color} ${domain} ${context.values !== null} ${pathKey(object, context)}`;
+    let built = world.built.get(object.id);
+    if (built?.from !== from) {
+      if (built) free(built.group);
+      const group = new THREE.Group();
+      group.userData.object = object.id;
+      for (const part of layer.build(object, context)) group.add(part);
+      world.root.add(group);
+      built = { from, group };
+      world.built.set(object.id, built);
+    }
+    strengthen(built.group, opacity);
+    const at = layer.label?.(object, context);
+    if (at) labels.push({ id: object.id, name: object.name, at });
   }
-  shownHorizons(objects, domain).forEach((horizon) => {
-    const values = surfaces.get(horizon.id);
-    if (!values) return;
-    const geometry = horizonGeometry(frame, horizon.binGrid, values, horizon.range);
-    geometry.computeVertexNormals();
-    culture.add(
-      new THREE.Mesh(
-        geometry,
-        new THREE.MeshLambertMaterial({
-          vertexColors: true,
-          side: THREE.DoubleSide,
-          transparent: true,
-          opacity: 0.9,
-        }),
-      ),
-    );
-  });
-  const labels: { name: string; at: THREE.Vector3 }[] = [];
-  for (const { well, points } of wells) {
-    const path = points
-      .map(([x, y, tvdss, twt]) => [x, y, domain === 'twt' ? twt : tvdss] as const)
-      .filter(([, , v]) => Number.isFinite(v))
-      .map(([x, y, v]) => new THREE.Vector3(...toScene(frame, x, y, v)));
-    if (path.length < 2) continue;
-    const tube = new THREE.TubeGeometry(new THREE.CatmullRomCurve3(path), Math.min(60, path.length), 0.014, 6);
-    culture.add(new THREE.Mesh(tube, new THREE.MeshBasicMaterial({ color: 0x17191b })));
-    labels.push({ name: well.name, at: path[0] });
-  }
+  for (const [id, { group }] of world.built)
+    if (!wanted.has(id)) {
+      free(group);
+      world.built.delete(id);
+    }
   return labels;
 }
+
+/** A well's path rests on tables of its own. */
+const pathKey = (object: EarthObject, { well }: SceneContext) =>
+  object.kind === 'well' && well ? well.points.map((p) => Math.round(p[0] + p[2] + (p[3] || 0))).join() : '';

@@ -1,64 +1,79 @@
-import type { Volume } from '@lithagon/core';
+import type { SeismicLine, Volume } from '@lithagon/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { stepLine } from '../../actions/lines';
-import { useDesk } from '../../state/desk';
-import { Segmented } from '../../ui/Segmented';
-import { clampLine } from '../common/survey';
+import { useHere } from '../../state/here';
+import { useProject } from '../../state/project';
+import { goTo, useSettings } from '../../state/views';
+import { Select } from '../../ui/Field';
 import css from '../common/view.module.css';
+import { usePlayedLines } from './PlayLines';
 
-/** Which line of a volume a section shows: inline or crossline, its number, and what the wheel steps by. */
+const KINDS = { inline: 'Inline', crossline: 'Crossline' } as const;
+
+/** What a section runs along: inlines, crosslines, a line of one's own or a 2D line, and which of them. */
 export function LineTools(props: {
-  binGrid: Volume['binGrid'];
-  plane: 'inline' | 'crossline';
-  number: number;
+  shown: Volume | SeismicLine;
+  number?: number;
   /** After the other kind of line was chosen. */
-  onTurn(): void;
+  onTurn?(): void;
 }) {
-  const { binGrid, plane, number } = props;
-  const increment = useDesk((s) => s.increment);
-  const go = (wanted: number) => {
-    const { first, step } = binGrid[plane];
-    useDesk.setState((s) => ({ lines: { ...s.lines, [plane]: clampLine(binGrid, plane, (wanted - first) / step) } }));
+  const { shown, number } = props;
+  const here = useHere();
+  const objects = useProject((s) => s.objects);
+  const [settings, change] = useSettings('section');
+  usePlayedLines();
+  const flat = objects.filter((o): o is SeismicLine => o.kind === 'seismic line');
+  const hasVolume = objects.some((o) => o.kind === 'volume');
+  const plane = shown.kind === 'volume' && settings.along !== 'path' ? settings.along : null;
+  const value = shown.kind === 'seismic line' ? shown.id : settings.along;
+  const choose = (to: string) => {
+    props.onTurn?.();
+    if (to === 'inline' || to === 'crossline' || to === 'path') change({ along: to, line: null });
+    else change({ line: to });
   };
   return (
     <>
-      <Segmented
-        label="Kind of line"
-        value={plane}
-        options={[
-          { value: 'inline', label: 'Inline' },
-          { value: 'crossline', label: 'Crossline' },
-        ]}
-        onChange={(value) => {
-          props.onTurn();
-          useDesk.setState({ plane: value });
-        }}
-      />
-      <span className={css.stepper}>
-        <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1)}>
-          <ChevronLeft size={14} />
-        </button>
-        <LineNumber number={number} onGo={go} />
-        <button type="button" className={css.step} aria-label="Next line" onClick={() => stepLine(1)}>
-          <ChevronRight size={14} />
-        </button>
-      </span>
-      <label title="Lines that the wheel and the arrows step by">
-        by{' '}
-        <input
-          className={css.line}
-          style={{ width: 34 }}
-          aria-label="Step by this many lines"
-          type="number"
-          min={1}
-          max={50}
-          value={increment}
-          onChange={(e) => useDesk.setState({ increment: Math.max(1, Math.min(50, Number(e.target.value) || 1)) })}
+      <span className={css.choice}>
+        <Select
+          label="Line of the section"
+          value={value}
+          options={[
+            ...(hasVolume
+              ? [
+                  ...Object.entries(KINDS).map(([k, label]) => ({ value: k, label })),
+                  ...(settings.path ? [{ value: 'path', label: nameOf(settings.path.names) }] : []),
+                ]
+              : []),
+            ...flat.map((l) => ({ value: l.id, label: l.name })),
+          ]}
+          onChange={choose}
         />
-      </label>
+      </span>
+      {settings.along !== 'path' || shown.kind === 'seismic line' ? (
+        <span className={css.stepper}>
+          <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1, here)}>
+            <ChevronLeft size={14} />
+          </button>
+          {plane && shown.kind === 'volume' && number !== undefined && (
+            <LineNumber number={number} onGo={(wanted) => goTo(here, { [plane]: nearest(shown, plane, wanted) })} />
+          )}
+          <button type="button" className={css.step} aria-label="Next line" onClick={() => stepLine(1, here)}>
+            <ChevronRight size={14} />
+          </button>
+        </span>
+      ) : null}
     </>
   );
+}
+
+const nameOf = (names: string[]) => (names.length > 0 ? `Through ${names.join(', ')}` : 'Line of your own');
+
+/** The line of a survey nearest to a number, no further than it reaches. */
+function nearest({ binGrid }: Volume, plane: 'inline' | 'crossline', wanted: number): number {
+  const { first, step, count } = binGrid[plane];
+  const index = Math.max(0, Math.min(count - 1, Math.round((wanted - first) / step)));
+  return first + index * step;
 }
 
 function LineNumber(props: { number: number; onGo(number: number): void }) {

@@ -1,155 +1,177 @@
-import { crosslineAt, inlineAt, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
-import { useEffect, useMemo } from 'react';
+import { type Fault, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
+import { useEffect, useMemo, useRef } from 'react';
 import { finishStick } from '../../actions/draw';
-import type { LiveStep } from '../../compute/planes';
+import { accept, carriedOver } from '../../actions/pick';
 import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
+import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
+import { useTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
+import { useSettings } from '../../state/views';
+import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
 import { ColorBar, quantityText } from '../common/ColorBar';
-import { type PlaneState, useArray, usePlane, useSize } from '../common/hooks';
+import { cannotShow, layersOf, rowsOf } from '../common/contents';
+import { useSize } from '../common/hooks';
+import { LayerList } from '../common/LayerList';
+import { LabelBoard, Labels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
-import { clampLine, notShownIn, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { type NotShown, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { useDropped } from '../common/useDropped';
+import { useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
-import { Raster, type Window } from '../raster/Raster';
-import { scaleOf, sectionLine, seismicLine } from './geometry';
-import { LineChoice } from './LineChoice';
+import type { Window } from '../raster/Raster';
+import { CompareTool, otherOf } from './CompareTool';
+import type { Frame } from './frame';
+import { Ground } from './Ground';
+import { faultAlong, scaleOf } from './geometry';
 import { LineTools } from './LineTools';
 import { LitSamples } from './LitSamples';
+import { Axes } from './layers/Axes';
+import { Compared, SwipeEdge } from './layers/Compared';
+import { Crossings } from './layers/Crossings';
+import { Cursor } from './layers/Cursor';
+import { Handwork } from './layers/Handwork';
+import { Objects } from './layers/Objects';
+import { Over } from './layers/Over';
+import { Seismic } from './layers/Seismic';
 import { liveLook, liveText } from './live';
-import { Overlay } from './Overlay';
-import { useHands } from './useHands';
+import { SectionMenu } from './SectionMenu';
+import { useHands } from './tools/useHands';
+import { useAlong } from './useAlong';
 import { MARGIN, useWindow } from './useWindow';
 
-/** An inline or crossline of a volume, with what has been interpreted on it. */
+const layerOf = layersOf('section');
+
+/** A vertical section of a volume, along one of its lines or one's own, or of a 2D line, with what was interpreted on it. */
 export function SectionView() {
   const objects = useProject((s) => s.objects);
-  const chosen = useDesk((s) => s.volume);
-  const domain = useDesk((s) => s.domain.section ?? 'twt');
-  const lineId = useDesk((s) => s.line);
-  const flat = objects.find((o): o is SeismicLine => o.id === lineId && o.kind === 'seismic line');
-  const volume = flat ?? shownVolume(objects, chosen, domain);
-  const path = useMemo(() => (flat ? pathOfLine(objects, flat) : null), [objects, flat]);
+  const desk = useDesk((s) => s.volume);
+  const [settings, change] = useSettings('section');
+  const { domain } = settings;
+  const flat = objects.find((o): o is SeismicLine => o.id === settings.line && o.kind === 'seismic line');
+  const volume = flat ?? shownVolume(objects, settings.volume ?? desk, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
-  const notShown = useMemo(() => notShownIn(objects, domain, wells), [objects, domain, wells]);
+  const notShown = useMemo(
+    () => cannotShow(objects, layerOf, ['volume', 'seismic line'], domain, wells),
+    [objects, domain, wells],
+  );
+  const empty = (title: string, more: React.ReactNode) => (
+    <ViewFrame
+      subtitle={volume?.name ?? ''}
+      notShown={volume ? notShown : []}
+      domain={{ value: domain, set: (value) => change({ domain: value }) }}
+      tools={volume && <LineTools shown={volume} />}
+      links
+    >
+      <EmptyView title={title}>{more}</EmptyView>
+    </ViewFrame>
+  );
   if (!volume)
-    return (
-      <ViewFrame view="section" title="Section" subtitle="" notShown={[]}>
-        <EmptyView title="A section shows seismic along a line.">
-          <span>Drop a SEG-Y file anywhere, or choose one.</span>
-          <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
-        </EmptyView>
-      </ViewFrame>
+    return empty(
+      'A section shows seismic along a line.',
+      <>
+        <span>Drop a SEG-Y file anywhere, or choose one.</span>
+        <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
+      </>,
     );
   if (volume.domain !== domain)
-    return (
-      <ViewFrame view="section" title="Section" subtitle={volume.name} notShown={notShown}>
-        <EmptyView title={`${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`}>
-          <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
-        </EmptyView>
-      </ViewFrame>
+    return empty(
+      `${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`,
+      <>
+        <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
+        <Button onClick={() => change({ domain: volume.domain === 'depth' ? 'depth' : 'twt' })}>
+          Show it in {volume.domain === 'twt' ? 'TWT' : 'depth'}
+        </Button>
+      </>,
     );
-  if (flat && !path)
-    return (
-      <ViewFrame view="section" title="Section" subtitle={flat.name} notShown={notShown}>
-        <EmptyView title={`${flat.name} waits for its navigation.`}>
-          <span>Its headers hold no coordinates. Load a table or P1/90 file that names line {flat.name}.</span>
-        </EmptyView>
-      </ViewFrame>
+  if (flat && !pathOfLine(objects, flat))
+    return empty(
+      `${flat.name} waits for its navigation.`,
+      <span>Its headers hold no coordinates. Load a table or P1/90 file that names line {flat.name}.</span>,
     );
-  return <Section key={volume.id} shown={volume} path={path} wells={wells} notShown={notShown} domain={domain} />;
+  return <Section key={volume.id} shown={volume} wells={wells} notShown={notShown} />;
 }
 
-/** Samples of what a section shows: a plane of a volume, or a 2D line. */
-function useSamples(
-  shown: Volume | SeismicLine,
-  plane: 'inline' | 'crossline',
-  index: number,
-  live: LiveStep | null,
-): [PlaneState | null, string | null] {
-  const volume = shown.kind === 'volume' ? shown : undefined;
-  const line = shown.kind === 'seismic line' ? shown : undefined;
-  const ofVolume = usePlane(volume, plane, index, live);
-  const data = useArray(line?.id ?? '', line?.revision ?? '', line?.samples);
-  const ofLine = useMemo<PlaneState | null>(
-    () => (line && data ? { key: `${line.id}@${line.revision}/line`, data, index: 0 } : null),
-    [line, data],
-  );
-  return line ? [ofLine, null] : ofVolume;
-}
-
-function Section(props: {
-  shown: Volume | SeismicLine;
-  /** Where the traces of a 2D line lie. */
-  path: [number, number][] | null;
-  wells: ShownWell[];
-  notShown: { name: string; why: string }[];
-  domain: 'twt' | 'depth';
-}) {
-  const { shown: volume, path, wells, domain } = props;
+function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notShown: NotShown[] }) {
+  const { shown, wells, notShown } = props;
+  const here = useHere();
   const objects = useProject((s) => s.objects);
-  const old = useProject((s) => s.old.has(volume.id));
-  const plane = useDesk((s) => s.plane);
-  const lines = useDesk((s) => s.lines);
+  const old = useProject((s) => s.old.has(shown.id));
   const displays = useDesk((s) => s.display);
+  const contents = useDesk((s) => viewIn(s, here).contents);
+  const [settings, change] = useSettings('section');
+  const { domain } = settings;
   const units = useUnits();
   const setup = useSelection((s) => s.setup);
   const live =
-    setup?.live && volume.kind === 'volume' && Object.values(setup.inputs).flat().includes(volume.id)
+    setup?.live && shown.kind === 'volume' && Object.values(setup.inputs).flat().includes(shown.id)
       ? { step: setup.step, params: setup.params, inputs: setup.inputs }
       : null;
-  const binGrid = volume.kind === 'volume' ? volume.binGrid : null;
-  const index = binGrid ? clampLine(binGrid, plane, lines[plane]) : 0;
-  const [data, problem] = useSamples(volume, plane, index, live);
+  const along = useAlong(shown, settings, live);
+  const { line, samples } = along;
   const [ref, element, size] = useSize<HTMLDivElement>();
-
-  const shown = data ? data.index : index;
-  const line = useMemo(
-    () => (volume.kind === 'volume' ? sectionLine(volume.binGrid, plane, shown) : seismicLine(path ?? [], volume.cdps)),
-    [volume, path, plane, shown],
-  );
   const whole: Window = useMemo(() => {
-    const { first, step, count } = volume.vertical;
+    const { first, step, count } = shown.vertical;
     return { x0: 0, x1: line.traces - 1, y0: first, y1: first + step * (count - 1) };
-  }, [volume, line.traces]);
-  const { window, box, at, drag, showWhole } = useWindow(element, size, whole, volume.vertical.step);
-  const look = live
-    ? liveLook(live.step, data?.data, lookOf(volume, displayOf(displays, volume)))
-    : lookOf(volume, displayOf(displays, volume));
-  const number = binGrid ? (plane === 'inline' ? inlineAt(binGrid, index) : crosslineAt(binGrid, index)) : 0;
-  const what = binGrid ? `${plane} ${number}` : '2D line';
-  const name = `${volume.name}${old ? ', out of date' : ''}`;
+  }, [shown, line.traces]);
+  const { window, box, at, drag, showWhole } = useWindow(element, size, whole, shown, along);
+  const own = lookOf(shown, displayOf(displays, shown));
+  const look = live ? liveLook(live.step, samples?.data, own) : own;
 
-  const { drawing, ...hands } = useHands({ volume, line, data, window, at, domain, trial: live !== null });
+  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, wells), [contents, objects, domain, wells]);
+  const cuts = useMemo(
+    () =>
+      rows.flatMap(({ object, eye, why }) =>
+        object.kind === 'fault' && eye && !why ? faultAlong(line, object as Fault) : [],
+      ),
+    [rows, line],
+  );
+  const frame: Frame = { line, window, box, domain, cuts };
+  const { drawing, ...hands } = useHands({ volume: shown, frame, data: samples, at, trial: live !== null });
+  const menu = useObjectMenu();
+  const dropped = useDropped('section');
+
   // a stick belongs to one line: going to another keeps it
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of line ends a stick
-  useEffect(() => () => void finishStick(), [plane, index]);
-
+  useEffect(() => () => void finishStick(), [along.what]);
   const { metres, scale, perSecond } = scaleOf(line, window, box);
-
+  const name = `${shown.name}${old ? ', out of date' : ''}`;
+  const other = otherOf(settings.compare, objects, shown);
+  const svg = useRef<SVGSVGElement>(null);
+  // the line before, by which picks are carried over, lies as far off as the wheel steps
+  const neighbour =
+    shown.kind === 'volume' && along.plane
+      ? 1.2 * settings.increment * Math.hypot(...shown.binGrid[along.plane === 'inline' ? 'perInline' : 'perCrossline'])
+      : 0;
   return (
     <ViewFrame
-      view="section"
-      title="Section"
-      // the tools beside it name the line of a volume
-      subtitle={binGrid ? name : `${name} · ${what}`}
-      summary={`${name} · ${what}`}
-      notShown={props.notShown}
+      subtitle={other ? `${name} · ${other.name}` : name}
+      summary={`${name} · ${along.what}`}
+      notShown={notShown}
+      links
+      domain={{ value: domain, set: (value) => change({ domain: value }) }}
+      list={{
+        open: settings.listed,
+        toggle: () => change({ listed: !settings.listed }),
+        content: <LayerList rows={rows} contents={contents} ground={<Ground shown={shown} />} />,
+      }}
       extent={{
         km: metres / 1000,
         vertical: (window.y1 - window.y0) / 1000,
         domain,
         margins: [MARGIN.left + MARGIN.right, MARGIN.top + MARGIN.bottom],
       }}
+      menu={<SectionMenu shown={shown} onWhole={showWhole} />}
       tools={
         <>
           {live && <span className={css.live}>live</span>}
-          <LineChoice />
-          {binGrid && <LineTools binGrid={binGrid} plane={plane} number={number} onTurn={showWhole} />}
+          <LineTools shown={shown} number={along.number} onTurn={showWhole} />
+          <CompareTool shown={shown} />
         </>
       }
     >
@@ -158,50 +180,87 @@ function Section(props: {
         role="img"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the cursor is moved and picks are made by keys here
         tabIndex={0}
-        onKeyDown={hands.key}
-        aria-label={`Section along ${binGrid ? `${plane} ${number} of ` : ''}${volume.name}`}
-        style={{ position: 'absolute', inset: 0, cursor: 'crosshair' }}
+        {...dropped}
+        onKeyDown={(event) => {
+          const tool = useTool.getState().tool;
+          if (event.key === 'Enter' && event.shiftKey && tool?.kind === 'pick' && hands.on) {
+            event.preventDefault();
+            const places = carriedOver(tool, hands.on, neighbour);
+            if (places.length > 0) void accept(tool, line, places);
+            return;
+          }
+          hands.key(event);
+        }}
+        aria-label={`Section along ${along.plane ? `${along.what} of ` : along.what.startsWith('through') ? `a line ${along.what} of ` : ''}${shown.name}`}
+        style={{ position: 'absolute', inset: 0, cursor: hands.cursor, touchAction: 'none' }}
         onPointerMove={(event) => drag.move(event) || hands.move(event)}
         onPointerLeave={() => useCursor.setState({ at: null })}
         onPointerDown={(event) => drag.begin(event, drawing) || hands.down(event)}
-        onPointerUp={drag.end}
-        onContextMenu={hands.turn}
+        onPointerUp={(event) => drag.end() || hands.up(event)}
+        onContextMenu={(event) => {
+          event.preventDefault();
+          if (!hands.turn(event)) menu.open(event, svg.current);
+        }}
         onDoubleClick={(event) => {
-          if (drawing) return void finishStick();
+          if (drawing) return hands.end();
           if (!at(event.clientX, event.clientY).inside) showWhole();
         }}
       >
-        {data && size.width > 60 && (
-          <Raster
-            name="section"
-            plane={data}
-            traces={line.traces}
-            vertical={volume.vertical}
-            look={look}
-            window={window}
-            box={box}
-          />
+        {samples && size.width > 60 && (
+          <Seismic shown={shown} samples={samples} frame={frame} look={look} traces={settings.traces} />
         )}
-        {volume.kind === 'volume' && size.width > 60 && (
-          <LitSamples shown={volume} plane={plane} index={index} line={line} window={window} box={box} />
+        {settings.over && size.width > 60 && <Over of={settings.over} shown={shown} along={along} frame={frame} />}
+        {settings.compare && other && samples && size.width > 60 && (
+          <Compared compare={settings.compare} {...{ other, shown, samples, along, frame, look }} />
         )}
-        {size.width > 60 && <Overlay frame={{ line, window, box, domain }} objects={objects} wells={wells} />}
-        <ColorBar
-          look={look}
-          style={{ left: MARGIN.left }}
-          unit={live ? '' : volume.unit}
-          text={live ? liveText(live.step, volume) : quantityText(volume, units)}
-        />
-        <span
-          className={`${css.colorBar} ${css.scale}`}
-          data-testid="section-scale"
-          style={{ right: MARGIN.right, bottom: 16 }}
-        >
-          1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
-          {domain === 'twt' && <span className={css.perSecond}>· {perSecond.toFixed(1)} cm/s</span>}
-        </span>
-        {problem && <div className={css.problem}>{problem}</div>}
+        {shown.kind === 'volume' && along.plane && size.width > 60 && (
+          <LitSamples shown={shown} plane={along.plane} index={along.index} line={line} window={window} box={box} />
+        )}
+        {size.width > 60 && (
+          <LabelBoard>
+            <svg ref={svg} className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
+              <defs>
+                <clipPath id={`${here}-box`}>
+                  <rect x={box.left} y={box.top} width={box.width} height={box.height} />
+                </clipPath>
+              </defs>
+              <g clipPath={`url(#${here}-box)`}>
+                <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
+                <Crossings frame={frame} />
+                <Labels room={box} />
+                <Handwork frame={frame} on={hands.on} stroke={hands.stroke} neighbour={neighbour} />
+                <Cursor frame={frame} />
+              </g>
+              <Axes frame={frame} axis={settings.axis} />
+            </svg>
+          </LabelBoard>
+        )}
+        {along.problem && <div className={css.problem}>{along.problem}</div>}
       </div>
+      <ColorBar
+        look={look}
+        of={live ? undefined : shown}
+        style={{ left: MARGIN.left }}
+        unit={live ? '' : shown.unit}
+        text={live ? liveText(live.step, shown) : quantityText(shown, units)}
+      />
+      <span
+        className={`${css.colorBar} ${css.scale}`}
+        data-testid="section-scale"
+        style={{ right: MARGIN.right, bottom: 16 }}
+      >
+        1 : {scale.toLocaleString('en').replace(/,/g, '\u202f')}
+        {domain === 'twt' && <span className={css.perSecond}>· {perSecond.toFixed(1)} cm/s</span>}
+      </span>
+      {settings.compare?.mode === 'swipe' && other && (
+        <SwipeEdge
+          compare={settings.compare}
+          names={[shown.name, other.name]}
+          box={box}
+          onChange={(part) => settings.compare && change({ compare: { ...settings.compare, ...part } })}
+        />
+      )}
+      {menu.element}
     </ViewFrame>
   );
 }

@@ -20,7 +20,7 @@ export interface SectionLine {
   from: [number, number];
   to: [number, number];
   /** What is counted along it, and the number of a fractional trace. */
-  along: 'inline' | 'crossline' | 'CDP';
+  along: 'inline' | 'crossline' | 'CDP' | 'distance';
   number(trace: number): number;
   /** Map position of a fractional trace. */
   place(trace: number): [number, number];
@@ -51,7 +51,7 @@ export function sectionLine(binGrid: BinGrid, plane: 'inline' | 'crossline', ind
 }
 
 /** The section of a 2D line along its path. */
-export function seismicLine(path: [number, number][], cdps: number[]): SectionLine {
+export function seismicLine(path: [number, number][], cdps: number[], along: 'CDP' | 'distance' = 'CDP'): SectionLine {
   const last = path.length - 1;
   const between = <T>(n: number, at: (a: number, b: number, f: number) => T): T => {
     const a = Math.max(0, Math.min(last - 1, Math.floor(n)));
@@ -61,7 +61,7 @@ export function seismicLine(path: [number, number][], cdps: number[]): SectionLi
     traces: path.length,
     from: path[0],
     to: path[last],
-    along: 'CDP',
+    along,
     number: (n) => between(n, (a, b, f) => cdps[a] + f * (cdps[b] - cdps[a])),
     place: (n) =>
       between(n, (a, b, f) => [path[a][0] + f * (path[b][0] - path[a][0]), path[a][1] + f * (path[b][1] - path[a][1])]),
@@ -78,6 +78,57 @@ export function seismicLine(path: [number, number][], cdps: number[]): SectionLi
     },
     bends: bendsOf(path),
   };
+}
+
+/** Metres from the beginning of a path to each of its points. */
+export function distancesAlong(path: [number, number][]): number[] {
+  let far = 0;
+  return path.map(([x, y], n) => {
+    if (n > 0) far += Math.hypot(x - path[n - 1][0], y - path[n - 1][1]);
+    return far;
+  });
+}
+
+/** Most traces that a line of one's own is given. */
+const MOST_TRACES = 6000;
+
+/** Places every so many metres along a path through corners, each of which is one. */
+export function spacedAlong(corners: [number, number][], metres: number): [number, number][] {
+  const far = distancesAlong(corners);
+  const apart = Math.max(metres, far[far.length - 1] / MOST_TRACES);
+  const out: [number, number][] = [corners[0]];
+  for (let n = 1; n < corners.length; n++) {
+    const [[ax, ay], [bx, by]] = [corners[n - 1], corners[n]];
+    const parts = Math.max(1, Math.round((far[n] - far[n - 1]) / apart));
+    for (let k = 1; k <= parts; k++) out.push([ax + ((bx - ax) * k) / parts, ay + ((by - ay) * k) / parts]);
+  }
+  return out;
+}
+
+/** A line whose traces stand as far apart as on the ground: as many, evenly spaced, read between those that there are. */
+export function evenly(
+  path: [number, number][],
+  data: Float32Array,
+): { path: [number, number][]; data: Float32Array; at: number[] } {
+  const far = distancesAlong(path);
+  const count = path.length;
+  const samples = data.length / count;
+  const out = new Float32Array(data.length);
+  const places: [number, number][] = [];
+  const at: number[] = [];
+  let n = 0;
+  for (let t = 0; t < count; t++) {
+    const wanted = (far[count - 1] * t) / Math.max(1, count - 1);
+    while (n < count - 2 && far[n + 1] < wanted) n++;
+    const f = far[n + 1] > far[n] ? Math.max(0, Math.min(1, (wanted - far[n]) / (far[n + 1] - far[n]))) : 0;
+    for (let k = 0; k < samples; k++) {
+      const [a, b] = [data[n * samples + k], data[(n + 1) * samples + k]];
+      out[t * samples + k] = f === 0 ? a : f === 1 ? b : a + f * (b - a);
+    }
+    places.push([path[n][0] + f * (path[n + 1][0] - path[n][0]), path[n][1] + f * (path[n + 1][1] - path[n][1])]);
+    at.push(n + f);
+  }
+  return { path: places, data: out, at };
 }
 
 /** Points of a path at which it bends, to two metres (Douglas & Peucker 1973, Cartographica 10, 112–122). */
@@ -105,6 +156,10 @@ export const placeOf = (line: SectionLine, trace: number): [number, number] => l
 
 /** Fractional trace nearest to a map position, and how far off the section that is (m). */
 export const traceOf = (line: SectionLine, x: number, y: number): [trace: number, off: number] => line.nearest(x, y);
+
+/** How far off a section what belongs to it may lie: half of the way from one trace to the next, metres. */
+export const reachOf = (line: SectionLine): number =>
+  0.55 * Math.hypot(...placeOf(line, 1).map((v, c) => v - placeOf(line, 0)[c]));
 
 /** Values of a horizon along a section, interpolated between its bins; NaN where a corner is missing. */
 export function horizonAlong(

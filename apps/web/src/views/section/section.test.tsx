@@ -3,15 +3,20 @@ import { type Picks, readPlane, type Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { act, renderHook } from '@testing-library/react';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { beginFault, beginPicking } from '../../actions/draw';
+import { beginFault } from '../../actions/draw';
+import { beginPicking } from '../../actions/pick';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { takeTool, useTool } from '../../state/tool';
+import { goTo, settingsOf } from '../../state/views';
+import { lookIn } from '../../state/views/index';
 import { objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor } from '../../testing/page';
+import { indexAt, placeAt } from '../common/survey';
 import { placeOf, sectionLine, valueAt } from './geometry';
 import { LineTools } from './LineTools';
-import { useHands } from './useHands';
+import { SectionMenu } from './SectionMenu';
+import { useHands } from './tools/useHands';
 import { MARGIN, useWindow } from './useWindow';
 
 const INLINE = 4;
@@ -25,8 +30,8 @@ beforeAll(async () => {
 beforeEach(async () => {
   takeTool(null);
   useCursor.setState({ at: null });
-  useDesk.setState({ volume: seismic.id, line: null, plane: 'inline', increment: 1, domain: {} });
-  useDesk.setState((s) => ({ lines: { ...s.lines, inline: INLINE, crossline: 0 } }));
+  useDesk.setState({ volume: seismic.id, views: {}, links: {}, active: null, recent: [] });
+  goTo('section', { ...placeAt(seismic, 'inline', INLINE), ...placeAt(seismic, 'crossline', 0) });
   await openWith([seismic]);
 });
 
@@ -34,7 +39,9 @@ const element = document.createElement('div');
 element.setPointerCapture = () => undefined;
 const size = { width: 400 + MARGIN.left + MARGIN.right, height: 300 + MARGIN.top + MARGIN.bottom };
 const whole = { x0: 0, x1: 23, y0: 0, y1: 1000 };
-const view = () => renderHook(() => useWindow(element, size, whole, 4));
+const along = () => ({ plane: 'inline' as const, line: sectionLine(seismic.binGrid, 'inline', INLINE) });
+const view = () => renderHook(() => useWindow(element, size, whole, seismic, along()));
+const inlineNow = () => indexAt(seismic, 'inline', lookIn(useDesk.getState(), 'section').place);
 type View = ReturnType<typeof view>['result'];
 
 /** A pointer over a trace and a time of the whole section. */
@@ -69,7 +76,7 @@ const pull = (result: View, from: [number, number], to: [number, number]) => {
 describe('the part of a section in view', () => {
   test('is the whole at first, and the pointer is read in traces and time', () => {
     const { result, unmount } = view();
-    expect(result.current.window).toBe(whole);
+    expect(result.current.window).toEqual(whole);
     const { clientX, clientY } = pointer(11.5, 250);
     const p = result.current.at(clientX, clientY);
     expect(p.trace).toBeCloseTo(11.5, 6);
@@ -93,10 +100,13 @@ describe('the part of a section in view', () => {
   test('steps by lines as the wheel turns', () => {
     const { unmount } = view();
     wheel(6, 400, { deltaY: 40 });
-    expect(useDesk.getState().lines.inline).toBe(INLINE + 1);
+    expect(inlineNow()).toBe(INLINE + 1);
     wheel(6, 400, { deltaY: -40 });
     wheel(6, 400, { deltaY: -40 });
-    expect(useDesk.getState().lines.inline).toBe(INLINE - 1);
+    expect(inlineNow()).toBe(INLINE - 1);
+    // a touchpad turns little by little
+    for (let n = 0; n < 4; n++) wheel(6, 400, { deltaY: 10 });
+    expect(inlineNow()).toBe(INLINE);
     unmount();
   });
   test('is moved with Space, and stays on the section', () => {
@@ -115,7 +125,7 @@ describe('the part of a section in view', () => {
     expect([result.current.window.x0, result.current.window.y0]).toEqual([0, 0]);
     space('keyup');
     act(() => result.current.showWhole());
-    expect(result.current.window).toBe(whole);
+    expect(result.current.window).toEqual(whole);
     unmount();
   });
   test('leaves a press to what is being drawn', () => {
@@ -132,16 +142,21 @@ describe('hands on a section', () => {
     return renderHook(() =>
       useHands({
         volume: seismic,
-        line: line(),
+        frame: {
+          line: line(),
+          window: whole,
+          box: { left: MARGIN.left, top: MARGIN.top, width: 400, height: 300 },
+          domain: more.domain ?? 'twt',
+          cuts: [],
+        },
         data: { key: 'k', data, index: INLINE, coarse: more.coarse },
-        window: whole,
         at: result.current.at,
-        domain: more.domain ?? 'twt',
         trial: more.trial ?? false,
       }),
     ).result;
   };
-  const press = (key: string, shiftKey = false) => ({ key, shiftKey, preventDefault: () => undefined }) as never;
+  const press = (key: string, shiftKey = false) =>
+    ({ key, shiftKey, preventDefault: () => undefined, stopPropagation: () => undefined }) as never;
   const picks = () => objectsNow().filter((o): o is Picks => o.kind === 'picks');
 
   test('read out place, time and value; a first look has no value to read', () => {
@@ -163,6 +178,7 @@ describe('hands on a section', () => {
     const result = hands();
     expect(result.current.drawing).toBe(true);
     act(() => result.current.down(pointer(5, 400)));
+    act(() => result.current.up(pointer(5, 400)));
     await waitFor(() => expect(picks()[0]?.points).toHaveLength(1));
     act(() => result.current.move(pointer(5, 400)));
     const again = hands();
@@ -170,7 +186,7 @@ describe('hands on a section', () => {
     expect(useCursor.getState().at?.x).toBeCloseTo(placeOf(line(), 15)[0], 6);
     act(() => again.current.key(press('ArrowDown')));
     expect(useCursor.getState().at?.vertical).toBeCloseTo(400 + seismic.vertical.step, 6);
-    act(() => again.current.key(press('Enter')));
+    act(() => again.current.key(press('p')));
     await waitFor(() => expect(picks()[0]?.points).toHaveLength(2));
     act(() => again.current.turn(pointer(5, picks()[0].points[0][2])));
     await waitFor(() => expect(picks()[0]?.points).toHaveLength(1));
@@ -199,29 +215,30 @@ describe('hands on a section', () => {
 
 describe('the tools of a line', () => {
   let turned = 0;
-  const tools = () => onPage(<LineTools binGrid={seismic.binGrid} plane="inline" number={5} onTurn={() => turned++} />);
+  const tools = () => onPage(<LineTools shown={seismic} number={5} onTurn={() => turned++} />);
   test('go to a line by its number, as near as the survey comes', async () => {
     const { hands } = tools();
     const number = screen.getByRole('textbox', { name: 'Line number' });
     await hands.click(number);
     await hands.keyboard('9{Enter}');
     const { first, step, count } = seismic.binGrid.inline;
-    expect(first + step * useDesk.getState().lines.inline).toBe(9);
+    expect(first + step * inlineNow()).toBe(9);
     await hands.click(number);
     await hands.keyboard('9999{Enter}');
-    expect(useDesk.getState().lines.inline).toBe(count - 1);
+    expect(inlineNow()).toBe(count - 1);
     await hands.click(number);
     await hands.keyboard('last{Enter}');
-    expect(useDesk.getState().lines.inline).toBe(count - 1);
+    expect(inlineNow()).toBe(count - 1);
   });
   test('turn to crosslines, and step by as many lines as is said, within bounds', async () => {
     const { hands } = tools();
-    await hands.click(screen.getByRole('radio', { name: 'Crossline' }));
-    expect(useDesk.getState().plane).toBe('crossline');
+    await hands.selectOptions(screen.getByRole('combobox', { name: 'Line of the section' }), 'Crossline');
+    expect(settingsOf('section', 'section').along).toBe('crossline');
     expect(turned).toBe(1);
+    onPage(<SectionMenu shown={seismic} onWhole={() => undefined} />);
     const by = screen.getByRole('spinbutton', { name: 'Step by this many lines' });
     await hands.tripleClick(by);
-    await hands.paste('200');
-    expect(useDesk.getState().increment).toBe(50);
+    await hands.paste('2000');
+    expect(settingsOf('section', 'section').increment).toBe(1000);
   });
 });

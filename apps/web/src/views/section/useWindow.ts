@@ -1,10 +1,17 @@
-import { useEffect, useRef, useState } from 'react';
+import type { SeismicLine, Volume } from '@lithagon/core';
+import { useEffect, useMemo, useRef } from 'react';
 import { stepLine } from '../../actions/lines';
+import { useHere } from '../../state/here';
+import { lookAt, useWindowOf } from '../../state/views';
 import type { Size } from '../common/hooks';
 import type { Window } from '../raster/Raster';
+import type { Along } from './useAlong';
 
 /** Room beside the picture of a section for its axes and its colour bar, pixels. */
 export const MARGIN = { left: 48, top: 31, right: 9, bottom: 40 };
+
+/** How far a wheel is turned for one line, pixels. */
+const TURN = 30;
 
 export interface Box {
   left: number;
@@ -20,13 +27,53 @@ export interface At {
   inside: boolean;
 }
 
-/** The part of a section in view: the wheel steps lines and with Ctrl draws nearer, a drag with Space moves it. */
-export function useWindow(element: HTMLElement | null, size: Size, whole: Window, verticalStep: number) {
-  const [zoom, setZoom] = useState<Window | null>(null);
+/** A section as the part of it in view is told of: in numbers that other sections have too. */
+type Told = Pick<Along, 'plane' | 'line'>;
+
+/** Parts in view are shared by what they are parts of: lines by their numbers, so that another survey knows them. */
+function keysOf(shown: Pick<Volume | SeismicLine, 'id' | 'domain'>, { plane }: Told): [across: string, down: string] {
+  return [plane ?? `line ${shown.id}`, shown.domain];
+}
+
+const numberAt = ({ plane, line }: Told, trace: number) => (plane ? line.number(trace) : trace);
+const traceAt = ({ plane, line }: Told, number: number) =>
+  plane ? (number - line.number(0)) / (line.number(1) - line.number(0)) : number;
+
+/** A range kept inside another; the whole of that where they share nothing. */
+function within(range: number[] | undefined, low: number, high: number): [number, number] {
+  if (range?.length !== 2) return [low, high];
+  const [a, b] = [Math.max(low, Math.min(range[0], range[1])), Math.min(high, Math.max(range[0], range[1]))];
+  return b > a ? [a, b] : [low, high];
+}
+
+/**
+ * The part of a section in view, which linked sections share: the wheel steps lines and with Ctrl draws nearer, a drag with
+ * Space moves it.
+ */
+export function useWindow(
+  element: HTMLElement | null,
+  size: Size,
+  whole: Window,
+  shown: Pick<Volume | SeismicLine, 'id' | 'domain' | 'vertical'>,
+  along: Told,
+) {
+  const here = useHere();
+  const [across, down] = keysOf(shown, along);
+  const numbers = useWindowOf(across);
+  const heights = useWindowOf(down);
   const from = useRef<{ x: number; y: number; window: Window } | null>(null);
   const space = useRef(false);
-  // a line with fewer traces is shown whole
-  const window = zoom && zoom.x1 <= whole.x1 + 1e-6 ? zoom : whole;
+  const turned = useRef(0);
+  const verticalStep = shown.vertical.step;
+  const [x0, x1] = within(
+    numbers?.map((n) => traceAt(along, n)),
+    whole.x0,
+    whole.x1,
+  );
+  const [y0, y1] = within(heights, whole.y0, whole.y1);
+  const window = useMemo((): Window => ({ x0, x1, y0, y1 }), [x0, x1, y0, y1]);
+  const setZoom = (w: Window) =>
+    lookAt(here, { [across]: [numberAt(along, w.x0), numberAt(along, w.x1)], [down]: [w.y0, w.y1] });
   const box: Box = {
     left: MARGIN.left,
     top: MARGIN.top,
@@ -48,7 +95,11 @@ export function useWindow(element: HTMLElement | null, size: Size, whole: Window
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       if (!event.ctrlKey) {
-        stepLine(event.deltaY > 0 || event.deltaX > 0 ? 1 : -1);
+        // a touchpad tells of many small turns, a wheel of few large ones
+        turned.current += event.deltaMode === 1 ? 40 * event.deltaY : event.deltaY + event.deltaX;
+        if (Math.abs(turned.current) < TURN) return;
+        stepLine(Math.sign(turned.current), here);
+        turned.current = 0;
         return;
       }
       const p = at(event.clientX, event.clientY);
@@ -94,9 +145,12 @@ export function useWindow(element: HTMLElement | null, size: Size, whole: Window
       setZoom({ x0: w.x0 - cx, x1: w.x1 - cx, y0: w.y0 - cy, y1: w.y1 - cy });
       return true;
     },
-    end() {
+    /** @returns whether the window was being moved */
+    end(): boolean {
+      const moved = from.current !== null;
       from.current = null;
+      return moved;
     },
   };
-  return { window, box, at, drag, showWhole: () => setZoom(null) };
+  return { window, box, at, drag, showWhole: () => lookAt(here, { [across]: null, [down]: null }) };
 }

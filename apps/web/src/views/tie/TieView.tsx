@@ -24,7 +24,7 @@ export function TieView() {
     const step = stepOf('tie.well');
     const missing = step ? lacks(step, objects) : null;
     return (
-      <ViewFrame view="tie" title="Tie" subtitle="" notShown={[]} fixed="twt">
+      <ViewFrame subtitle="" notShown={[]}>
         <EmptyView title="A tie matches a well’s synthetic to the seismic along its path.">
           {missing ? (
             <span>It needs {missing}.</span>
@@ -45,9 +45,6 @@ export function TieView() {
   const name = (id: string) => byId.get(id)?.name ?? '';
   return (
     <ViewFrame
-      view="tie"
-      title="Tie"
-      fixed="twt"
       subtitle={
         <>
           <em>{name(request.well)}</em> · {name(request.seismic)} · {name(request.wavelet)}

@@ -1,10 +1,15 @@
+import { beginFault } from '../../actions/draw';
+import { beginLine } from '../../actions/line';
 import { stepLine } from '../../actions/lines';
+import { beginMeasuring } from '../../actions/measure';
+import { beginPicking } from '../../actions/pick';
 import { runRebuild } from '../../actions/steps';
 import { BEDS } from '../../stages/beds';
 import { useDesk } from '../../state/desk';
-import { openView } from '../../state/dock';
+import { addView, openView } from '../../state/dock';
 import { redo, undo, useHistory } from '../../state/history';
 import { offerFiles, useSelection } from '../../state/selection';
+import { activeOf, changeSettings } from '../../state/views';
 import { chooseFiles } from '../../ui/files';
 import { drawing, switchDrawing } from '../../views/raster/drawing';
 import { saveParcel } from '../sheet/save';
@@ -27,6 +32,12 @@ export const ACTIONS: Action[] = [
   },
   { id: 'help', title: 'Show the keys', keys: '?', run: () => useSelection.setState({ helpOpen: true }) },
   {
+    id: 'walk',
+    title: 'Walk through the workbench',
+    keys: '',
+    run: () => useSelection.setState({ walking: true }),
+  },
+  {
     id: 'load',
     title: 'Load files',
     keys: '',
@@ -36,6 +47,16 @@ export const ACTIONS: Action[] = [
   { id: 'redo', title: 'Redo', keys: 'ctrl+shift+z', run: () => void redo() },
   { id: 'parcel', title: 'Save the project as a parcel', keys: '', run: () => void saveParcel() },
   { id: 'rebuild', title: 'Rebuild what is out of date', keys: '', run: () => void runRebuild() },
+  ...(['section', 'map', 'scene'] as const).map((kind) => ({
+    id: `another-${kind}`,
+    title: `Open another ${kind}`,
+    keys: '',
+    run: () => void addView(kind),
+  })),
+  { id: 'line', title: 'Draw a line for the section on the map', keys: '', run: beginLine },
+  { id: 'measure', title: 'Measure between two places', keys: 'm', run: beginMeasuring },
+  { id: 'pick', title: 'Pick a horizon', keys: '', run: () => beginPicking() },
+  { id: 'fault', title: 'Draw a fault', keys: '', run: () => beginFault() },
   { id: 'view-catalogue', title: 'Open the catalogue', keys: '', run: () => openView('catalogue') },
   { id: 'view-logs', title: 'Open the Logs view', keys: 'l', run: () => openView('logs') },
   { id: 'view-crossplot', title: 'Open the Crossplot', keys: 'x', run: () => openView('crossplot') },
@@ -44,8 +65,18 @@ export const ACTIONS: Action[] = [
   { id: 'line-next', title: 'Next line', keys: '.', run: () => stepLine(1) },
   { id: 'ten-before', title: 'Ten lines before', keys: 'shift+<', run: () => stepLine(-10) },
   { id: 'ten-next', title: 'Ten lines on', keys: 'shift+>', run: () => stepLine(10) },
-  { id: 'inline', title: 'Show inlines', keys: '', run: () => useDesk.setState({ plane: 'inline' }) },
-  { id: 'crossline', title: 'Show crosslines', keys: '', run: () => useDesk.setState({ plane: 'crossline' }) },
+  {
+    id: 'inline',
+    title: 'Show inlines',
+    keys: '',
+    run: () => changeSettings('section', activeOf('section'), { along: 'inline', line: null }),
+  },
+  {
+    id: 'crossline',
+    title: 'Show crosslines',
+    keys: '',
+    run: () => changeSettings('section', activeOf('section'), { along: 'crossline', line: null }),
+  },
   {
     id: 'theme',
     title: 'Light or dark',

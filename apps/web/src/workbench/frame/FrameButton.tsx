@@ -14,8 +14,9 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { edit } from '../../state/history';
 import { refreshProject, useProject } from '../../state/project';
+import { useSelection } from '../../state/selection';
+import { crsTable } from '../../storage/crsTable';
 import { Modal } from '../../ui/Modal';
-import { crsTable } from './crsTable';
 import css from './Frame.module.css';
 import { FrameFields } from './FrameFields';
 import { FrameSearch } from './FrameSearch';
@@ -25,7 +26,8 @@ import { Reframe } from './Reframe';
 export function FrameButton() {
   const facts = useProject((s) => s.facts);
   const objects = useProject((s) => s.objects);
-  const [open, setOpen] = useState(false);
+  const open = useSelection((s) => s.frameOpen);
+  const setOpen = (frameOpen: boolean) => useSelection.setState({ frameOpen });
   const [chosen, setChosen] = useState<Crs | null>(null);
   const frame = facts?.frame ?? null;
   const close = () => {

@@ -1,6 +1,6 @@
 import { type Crs, searchCrs } from '@lithagon/core';
 import { useEffect, useId, useState } from 'react';
-import { crsTable } from './crsTable';
+import { crsTable } from '../../storage/crsTable';
 import css from './Frame.module.css';
 import { Outline } from './Outline';
 

@@ -1,8 +1,8 @@
 import { type Crs, crsOf, type Frame, previewReframe, type Reframing } from '@lithagon/core';
 import { useEffect, useState } from 'react';
 import { useProject } from '../../state/project';
+import { crsTable } from '../../storage/crsTable';
 import { Button } from '../../ui/Button';
-import { crsTable } from './crsTable';
 import css from './Frame.module.css';
 
 const at = (p: [number, number] | null) => (p ? `${p[0].toFixed(2)}  ${p[1].toFixed(2)}` : '–');

@@ -1,39 +1,51 @@
-import type { Fault, Horizon, Picks } from '@lithagon/core';
+import type { Fault, Horizon } from '@lithagon/core';
 import { X } from 'lucide-react';
-import { changeEvent, finishStick, trackBehind } from '../../actions/draw';
+import { useMemo } from 'react';
+import { finishStick, trackBehind } from '../../actions/draw';
+import { sectionAlong } from '../../actions/line';
 import { prepareNamed } from '../../actions/steps';
 import { useDesk } from '../../state/desk';
 import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { type Tool, takeTool } from '../../state/tool';
+import { useUnits } from '../../state/units';
 import { Button, IconButton } from '../../ui/Button';
-import { Field, Range, Select } from '../../ui/Field';
+import { Field } from '../../ui/Field';
 import { counted } from '../../ui/format';
+import { measuredWords } from '../../views/common/measured';
+import { shownWells } from '../../views/common/survey';
+import { PickFields } from './PickTool';
 import css from './Sheet.module.css';
-
-const EVENTS = ['trough', 'peak', 'zero rising', 'zero falling'] as const;
 
 const WORDS = {
   pick: {
     title: 'Pick a horizon',
-    help: 'Click in a section: the pick goes to the nearest event. Right-click takes the nearest pick away. By keyboard: arrows move the cursor in the section, Enter picks.',
+    help: 'Click in a section; double-click or Enter ends a stretch, the right button takes the nearest pick away. By keyboard: arrows move the cursor in the section, P picks.',
   },
   fault: {
     title: 'Draw a fault',
-    help: 'Click down the fault in a section; double-click, right-click or Shift+Enter ends a stick, Backspace takes the last point back. Go to another line for the next stick: sticks are joined to a surface.',
+    help: 'Click down the fault in a section; double-click, right-click or Enter ends a stick, Backspace takes the last point back. By keyboard P sets a point. Go to another line for the next stick: sticks are joined to a surface.',
   },
   erase: {
     title: 'Erase a part',
-    help: 'Draw round the part on the map; by keyboard, arrows move the cursor there, Enter sets a corner, Shift+Enter closes the ring. It is tracked again at once and stays empty, until you pick the event inside it and track again.',
+    help: 'Draw round the part on the map; by keyboard, arrows move the cursor there, P sets a corner, Enter closes the ring. It is tracked again at once and stays empty, until you pick the event inside it and track again.',
   },
   wells: {
     title: 'Choose wells',
     help: 'Click wells on the map in the order in which they are to stand side by side; with Shift one goes in between those that it lies between, and a second click takes one out. By keyboard, add them in the Logs view.',
   },
+  line: {
+    title: 'Draw a line for the section',
+    help: 'Click corners on the map, or wells; a double click or Enter ends it, and the section runs along it. A deviated well is run along. Backspace takes the last corner back; by keyboard P sets one.',
+  },
+  measure: {
+    title: 'Measure',
+    help: 'Click two places in a section or on the map; a third begins anew.',
+  },
   area: {
     title: 'Draw an area',
-    help: 'Draw round it on the map; by keyboard, arrows move the cursor there, Enter sets a corner, Shift+Enter closes the ring. Volumes can be counted inside it.',
+    help: 'Draw round it on the map; by keyboard, arrows move the cursor there, P sets a corner, Enter closes the ring. Volumes can be counted inside it.',
   },
 };
 
@@ -56,9 +68,12 @@ export function ToolSheet({ tool }: { tool: Tool }) {
         {tool.kind === 'pick' && <PickFields tool={tool} />}
         {tool.kind === 'fault' && <FaultFacts tool={tool} />}
         {tool.kind === 'erase' && <EraseFacts tool={tool} />}
+        {tool.kind === 'line' && <LineFacts tool={tool} />}
+        {tool.kind === 'measure' && <MeasureFacts tool={tool} />}
       </div>
       <footer className={css.go}>
         {tool.kind === 'wells' && <WellsDone />}
+        {tool.kind === 'line' && <LineDone tool={tool} />}
         {tool.kind === 'pick' && (
           <Button
             main
@@ -88,7 +103,7 @@ export function ToolSheet({ tool }: { tool: Tool }) {
   );
 }
 
-function NameField({ tool }: { tool: Exclude<Tool, { kind: 'erase' | 'wells' }> }) {
+function NameField({ tool }: { tool: Extract<Tool, { name: string }> }) {
   const id = 'id' in tool ? tool.id : null;
   const object = useProject((s) => (id ? s.byId.get(id) : undefined));
   const keep = (name: string) => {
@@ -112,37 +127,6 @@ function NameField({ tool }: { tool: Exclude<Tool, { kind: 'erase' | 'wells' }> 
   );
 }
 
-function PickFields({ tool }: { tool: Extract<Tool, { kind: 'pick' }> }) {
-  const picks = useProject((s) => (tool.id ? (s.byId.get(tool.id) as Picks | undefined) : undefined));
-  return (
-    <>
-      <Field label="Event" help="What of the waveform picks snap to; + is harder where the volume says so.">
-        {(id) => (
-          <Select
-            id={id}
-            value={tool.event}
-            options={EVENTS.map((v) => ({ value: v, label: v }))}
-            onChange={(v) => void changeEvent(tool, v as Picks['event'])}
-          />
-        )}
-      </Field>
-      <Field label="Snap within" aside={`${tool.snapMs} ms`} help="How far from the pointer the event may lie.">
-        {() => (
-          <Range
-            label="Snap within"
-            value={tool.snapMs}
-            min={2}
-            max={60}
-            step={2}
-            onChange={(snapMs) => takeTool({ ...tool, snapMs })}
-          />
-        )}
-      </Field>
-      <p className={css.note}>{picks ? `${counted(picks.points.length, 'pick')} so far.` : 'Nothing picked yet.'}</p>
-    </>
-  );
-}
-
 function FaultFacts({ tool }: { tool: Extract<Tool, { kind: 'fault' }> }) {
   const fault = useProject((s) => (tool.id ? (s.byId.get(tool.id) as Fault | undefined) : undefined));
   const sticks = fault?.sticks.length ?? 0;
@@ -159,6 +143,44 @@ function EraseFacts({ tool }: { tool: Extract<Tool, { kind: 'erase' }> }) {
   const horizon = useProject((s) => s.byId.get(tool.horizon) as Horizon | undefined);
   const track = horizon ? trackBehind(horizon) : null;
   return <p className={css.note}>{track ? `Erases from ${track.name}.` : 'This horizon was not tracked here.'}</p>;
+}
+
+function LineFacts({ tool }: { tool: Extract<Tool, { kind: 'line' }> }) {
+  if (tool.points.length === 0) return <p className={css.note}>No corner yet.</p>;
+  return (
+    <ol className={css.corners}>
+      {tool.names.map((name, n) => (
+        <li key={n}>{name ?? 'a corner'}</li>
+      ))}
+    </ol>
+  );
+}
+
+function LineDone({ tool }: { tool: Extract<Tool, { kind: 'line' }> }) {
+  const objects = useProject((s) => s.objects);
+  const wells = useMemo(() => shownWells(objects), [objects]);
+  return (
+    <Button main disabled={tool.points.length < 2} onClick={() => sectionAlong(tool, wells)}>
+      Show the section
+    </Button>
+  );
+}
+
+function MeasureFacts({ tool }: { tool: Extract<Tool, { kind: 'measure' }> }) {
+  const objects = useProject((s) => s.objects);
+  const units = useUnits();
+  const [from, to] = tool.points;
+  if (!from || !to) return <p className={css.note}>{from ? 'Click the second place.' : 'Nothing measured yet.'}</p>;
+  return (
+    <dl className={css.facts}>
+      {measuredWords(from, to, tool.domain, objects, units).map((f) => (
+        <div key={f.label}>
+          <dt>{f.label}</dt>
+          <dd>{f.value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
 }
 
 function WellsDone() {

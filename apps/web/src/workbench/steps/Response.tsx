@@ -3,9 +3,9 @@ import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
 import { forViews, unwrap } from '../../compute/pool';
 import { pathText } from '../../picture/path';
-import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
-import { clampLine } from '../../views/common/survey';
+import { activeOf, usePlace, useSettings } from '../../state/views';
+import { indexAt } from '../../views/common/survey';
 import css from '../sheet/Sheet.module.css';
 
 const [W, H, LEFT, BOTTOM] = [226, 104, 26, 16];
@@ -15,8 +15,10 @@ const FLOOR = -48;
 export function Response(props: { step: AnyStep; params: Record<string, unknown>; volume: Volume }) {
   const { step, params, volume } = props;
   const projectId = useProject((s) => s.id);
-  const plane = useDesk((s) => s.plane);
-  const index = useDesk((s) => clampLine(volume.binGrid, plane, s.lines[plane]));
+  const section = activeOf('section');
+  const [{ along }] = useSettings('section', section);
+  const plane = along === 'crossline' ? 'crossline' : 'inline';
+  const index = indexAt(volume, plane, usePlace(section));
   const [spectrum, setSpectrum] = useState<{ hz: number[]; db: number[] } | null>(null);
   useEffect(() => {
     let wanted = true;

@@ -14,9 +14,10 @@ import { ParamFields } from '../../params/ParamFields';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { type Setup, useSelection } from '../../state/selection';
+import { activeOf, usePlace, useSettings } from '../../state/views';
 import { Button, IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
-import { clampLine } from '../../views/common/survey';
+import { indexAt } from '../../views/common/survey';
 import css from '../sheet/Sheet.module.css';
 import { InputField } from './InputField';
 import { Response } from './Response';
@@ -47,8 +48,10 @@ function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {
 export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const objects = useProject((s) => s.objects);
   const projectId = useProject((s) => s.id);
-  const plane = useDesk((s) => s.plane);
-  const lines = useDesk((s) => s.lines);
+  const section = activeOf('section');
+  const [{ along }] = useSettings('section', section);
+  const plane = along === 'crossline' ? 'crossline' : 'inline';
+  const place = usePlace(section);
   const [took, setTook] = useState<number | null>(null);
   const change = (part: Partial<Setup>) => useSelection.setState({ setup: { ...setup, ...part } });
   const { local } = step;
@@ -56,7 +59,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const volume = local ? (objects.find((o) => o.id === setup.inputs[role]?.[0]) as Volume | undefined) : undefined;
   // what comes out in another domain cannot be shown on this line
   const mayTry = local !== undefined && !local.domain;
-  const index = volume ? clampLine(volume.binGrid, plane, lines[plane]) : 0;
+  const index = volume ? indexAt(volume, plane, place) : 0;
   const paramsKey = JSON.stringify(setup.params);
 
   // time one line, so that the whole can be foretold

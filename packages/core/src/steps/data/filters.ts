@@ -28,6 +28,7 @@ function cornersOf(p: CornerParams): Corners {
 
 export const bandPass = traceStep({
   id: 'data.bandPass',
+  purpose: 'Frequencies',
   title: 'Band-pass',
   summary: 'Keeps the frequencies between four corners, without shifting phase.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1',
@@ -41,6 +42,7 @@ export const bandPass = traceStep({
 
 export const phase = traceStep({
   id: 'data.phase',
+  purpose: 'Frequencies',
   title: 'Phase rotation',
   summary: 'Turns the phase of every frequency by the same angle.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1',
@@ -55,6 +57,7 @@ export const phase = traceStep({
 
 export const whiten = traceStep({
   id: 'data.whiten',
+  purpose: 'Frequencies',
   title: 'Spectral whitening',
   summary: 'Brings the frequencies of a band to one level, within bounds, so that weak ones are seen.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 2',

@@ -90,6 +90,7 @@ const local: LocalStep<z.infer<typeof params>, Wavenumbers | null, Ready> = {
 
 export const footprint = defineStep({
   id: 'data.footprint',
+  purpose: 'Amplitudes',
   version: 2,
   stage: 'data',
   title: 'Acquisition footprint',

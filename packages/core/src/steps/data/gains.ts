@@ -7,6 +7,7 @@ const SOURCE = 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1';
 
 export const agc = traceStep({
   id: 'data.agc',
+  purpose: 'Amplitudes',
   title: 'Automatic gain',
   summary:
     'Divides each sample by the rms of a window around it. Amplitudes are no measure of reflection strength after it.',
@@ -26,6 +27,7 @@ export const agc = traceStep({
 
 export const timeGain = traceStep({
   id: 'data.timeGain',
+  purpose: 'Amplitudes',
   title: 'Gain with time',
   summary: 'Raises late samples by a power of time and by decibels a second, the same on every trace.',
   source: SOURCE,
@@ -49,6 +51,7 @@ export const timeGain = traceStep({
 
 export const balance = traceStep({
   id: 'data.balance',
+  purpose: 'Amplitudes',
   title: 'Trace balancing',
   summary: 'Brings every trace to the rms of the volume within a window.',
   source: SOURCE,
@@ -70,6 +73,7 @@ export const balance = traceStep({
 
 export const scale = traceStep({
   id: 'data.scale',
+  purpose: 'Amplitudes',
   title: 'Scale',
   summary: 'Multiplies every sample and adds a constant.',
   source: SOURCE,
@@ -88,6 +92,7 @@ export const scale = traceStep({
 
 export const flip = traceStep({
   id: 'data.flip',
+  purpose: 'Amplitudes',
   title: 'Polarity flip',
   summary: 'Turns the sign of every sample round, and with it the polarity that was declared.',
   source: SOURCE,

@@ -61,6 +61,7 @@ const local = oneVolume<z.infer<typeof params>, Places, { places: Places; volume
 
 export const mute = defineStep({
   id: 'data.mute',
+  purpose: 'Extent',
   version: 1,
   stage: 'data',
   title: 'Mute',

@@ -122,6 +122,7 @@ function cropOf(volume: Volume, p: CropParams): Taken {
 
 export const crop = defineStep({
   id: 'data.crop',
+  purpose: 'Extent',
   version: 1,
   stage: 'data',
   title: 'Crop',
@@ -143,6 +144,7 @@ const decimateParams = z.object({
 
 export const decimate = defineStep({
   id: 'data.decimate',
+  purpose: 'Extent',
   version: 1,
   stage: 'data',
   title: 'Decimate',
@@ -172,6 +174,7 @@ const resampleParams = z.object({
 
 export const resample = defineStep({
   id: 'data.resample',
+  purpose: 'Extent',
   version: 1,
   stage: 'data',
   title: 'Resample',

@@ -20,6 +20,7 @@ export interface TraceFacts {
 /** A step that changes traces one by one, whole: `apply` changes `[trace][sample]` in place. */
 export function traceStep<P extends z.ZodObject>(declared: {
   id: string;
+  purpose?: string;
   title: string;
   summary: string;
   source: string;

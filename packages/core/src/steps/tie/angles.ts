@@ -13,6 +13,7 @@ import { choice, defineStep, number } from '../define.ts';
 
 export const angles = defineStep({
   id: 'tie.angles',
+  purpose: 'Ties',
   version: 1,
   stage: 'tie',
   title: 'Synthetic at angles',

@@ -10,6 +10,7 @@ import { type TieParams, tieOf, tieWell } from './well.ts';
 /** One phase for the wavelet of a volume, from all wells that see it: what each well finds alone is uncertain by tens of degrees. */
 export const commonPhaseStep = defineStep({
   id: 'tie.phase',
+  purpose: 'Ties',
   version: 1,
   stage: 'tie',
   title: 'Common phase of several wells',

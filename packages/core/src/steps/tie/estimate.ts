@@ -90,6 +90,7 @@ async function pieceOf(
 
 export const estimate = defineStep({
   id: 'tie.estimate',
+  purpose: 'Wavelets',
   version: 1,
   stage: 'tie',
   title: 'Estimate a wavelet',

@@ -14,6 +14,7 @@ const shapeOf = (w: Wavelet): WaveletShape => ({
 /** Turn a wavelet's phase, give it another length, or take the mean of several. */
 export const shape = defineStep({
   id: 'tie.shape',
+  purpose: 'Wavelets',
   version: 1,
   stage: 'tie',
   title: 'Turn, extend or average wavelets',

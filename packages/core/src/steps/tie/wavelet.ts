@@ -66,6 +66,7 @@ const params = z.object({
 
 export const wavelet = defineStep({
   id: 'tie.wavelet',
+  purpose: 'Wavelets',
   version: 1,
   stage: 'tie',
   title: 'Make a wavelet',

@@ -211,6 +211,7 @@ export async function tieOf(
 
 export const tieWell = defineStep({
   id: 'tie.well',
+  purpose: 'Ties',
   version: 3,
   stage: 'tie',
   title: 'Tie a well',

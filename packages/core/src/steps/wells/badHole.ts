@@ -6,6 +6,7 @@ import { wellStep } from './perWell.ts';
 
 export const badHole = wellStep({
   id: 'wells.badHole',
+  purpose: 'Curves',
   title: 'Flag washouts',
   output: 'Bad-hole flag',
   summary: 'Marks where caliper or density correction say that the density cannot be trusted.',

@@ -40,6 +40,7 @@ export function carrySettings(p: z.infer<typeof params>): CarrySettings {
 
 export const carry = defineStep({
   id: 'wells.carry',
+  purpose: 'Correlation',
   version: 1,
   stage: 'wells',
   title: 'Correlate tops',

@@ -4,6 +4,7 @@ import { anyCurve, edited, heldValues, Left, wellStep } from './perWell.ts';
 
 export const cut = wellStep({
   id: 'wells.cut',
+  purpose: 'Curves',
   title: 'Cut a curve',
   output: 'Cut logs',
   summary: 'Keeps a curve inside depths and values, and makes the rest null.',

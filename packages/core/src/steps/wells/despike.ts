@@ -5,6 +5,7 @@ import { anyCurve, edited, heldValues, wellStep } from './perWell.ts';
 
 export const despike = wellStep({
   id: 'wells.despike',
+  purpose: 'Curves',
   title: 'Despike a curve',
   output: 'Despiked logs',
   summary: 'Takes out samples far from the running median, and bridges short gaps by straight lines.',

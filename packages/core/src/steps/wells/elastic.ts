@@ -3,6 +3,7 @@ import { wellStep } from './perWell.ts';
 
 export const elastic = wellStep({
   id: 'wells.elastic',
+  purpose: 'Elastic',
   title: 'Impedances and moduli',
   output: 'Elastic logs',
   summary: 'P and S impedance, velocity ratio, bulk, shear and Young’s moduli and Poisson’s ratio.',

@@ -56,6 +56,7 @@ const percent = (v: number) => Math.round(1000 * v) / 10;
 
 export const facies = defineStep({
   id: 'wells.facies',
+  purpose: 'Correlation',
   version: 1,
   stage: 'wells',
   title: 'Predict facies',

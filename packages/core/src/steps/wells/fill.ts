@@ -5,6 +5,7 @@ import { curveChoice, edited, heldValues, Left, wellStep } from './perWell.ts';
 
 export const fill = wellStep({
   id: 'wells.fill',
+  purpose: 'Curves',
   title: 'Fill a curve from others',
   output: 'Filled logs',
   summary: 'Fits a curve by others of the same well and fills its gaps, with the spread of the fit.',

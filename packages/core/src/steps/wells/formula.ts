@@ -17,6 +17,7 @@ const noCurve = (cause: unknown) => cause instanceof LithagonError && cause.code
 
 export const formula = wellStep({
   id: 'wells.formula',
+  purpose: 'Curves',
   title: 'Formula',
   output: 'Formula',
   summary: 'A curve from others by a formula in ordinary notation; units are checked.',

@@ -5,6 +5,7 @@ import { forEachWell, logsDraft } from './perWell.ts';
 
 export const net = defineStep({
   id: 'wells.net',
+  purpose: 'Rock and fluids',
   version: 1,
   stage: 'wells',
   title: 'Net rock and pay',

@@ -143,6 +143,7 @@ export async function forEachWell<T>(
 /** Declare a step that makes curves of each of several wells from curves that they have. */
 export function wellStep<P extends z.ZodObject>(spec: {
   id: string;
+  purpose?: string;
   title: string;
   output: string;
   summary: string;

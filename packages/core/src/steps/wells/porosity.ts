@@ -70,6 +70,7 @@ async function withFluids(one: OneWell, rho: Float32Array, phi: Float32Array, p:
 
 export const porosity = wellStep({
   id: 'wells.porosity',
+  purpose: 'Rock and fluids',
   title: 'Porosity',
   output: 'Porosity',
   summary: 'Total and effective porosity from density, sonic, or neutron and density together.',

@@ -5,6 +5,7 @@ import { anyCurve, edited, heldValues, Left, wellStep } from './perWell.ts';
 
 export const resample = wellStep({
   id: 'wells.resample',
+  purpose: 'Curves',
   title: 'Resample a curve',
   output: 'Resampled logs',
   summary: 'Brings a curve to another step: means where it gets coarser, straight lines where finer.',

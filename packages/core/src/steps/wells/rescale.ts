@@ -5,6 +5,7 @@ import { curveChoice, edited, heldValues, Left, wellStep } from './perWell.ts';
 
 export const rescale = wellStep({
   id: 'wells.rescale',
+  purpose: 'Curves',
   title: 'Rescale a curve',
   output: 'Rescaled logs',
   summary: 'Brings a curve to others: by a factor and a constant, or by two percentiles that all wells are to share.',

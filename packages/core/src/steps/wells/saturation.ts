@@ -6,6 +6,7 @@ import { wellStep } from './perWell.ts';
 
 export const saturation = wellStep({
   id: 'wells.saturation',
+  purpose: 'Rock and fluids',
   title: 'Water saturation',
   output: 'Water saturation',
   version: 2,

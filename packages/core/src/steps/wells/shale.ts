@@ -5,6 +5,7 @@ import { Left, wellStep } from './perWell.ts';
 
 export const shale = wellStep({
   id: 'wells.shale',
+  purpose: 'Rock and fluids',
   title: 'Shale volume',
   output: 'Shale volume',
   summary: 'From gamma ray between a clean and a shale line, straight or by one of the published curves.',

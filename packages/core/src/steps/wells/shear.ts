@@ -5,6 +5,7 @@ import { wellStep } from './perWell.ts';
 
 export const shear = wellStep({
   id: 'wells.shear',
+  purpose: 'Elastic',
   title: 'Predict shear slowness',
   output: 'Shear slowness',
   summary: 'S from P by rock trends, and where S was logged, the gaps alone filled; every estimated sample is counted.',

@@ -5,6 +5,7 @@ import { anyCurve, edited, heldValues, wellStep } from './perWell.ts';
 
 export const shift = wellStep({
   id: 'wells.shift',
+  purpose: 'Curves',
   title: 'Shift a curve in depth',
   output: 'Shifted logs',
   summary: 'Moves one curve down or up against the others.',

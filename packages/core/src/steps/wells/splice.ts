@@ -24,6 +24,7 @@ function sources(from: Int8Array, firstM: number, stepM: number, names: string[]
 
 export const splice = defineStep({
   id: 'wells.splice',
+  purpose: 'Curves',
   version: 1,
   stage: 'wells',
   title: 'Splice runs',

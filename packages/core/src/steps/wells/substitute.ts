@@ -36,6 +36,7 @@ function fluidsAt(
 
 export const substitute = wellStep({
   id: 'wells.substitute',
+  purpose: 'Elastic',
   title: 'Substitute the fluid',
   output: 'Substituted logs',
   summary: 'Sonic, shear and density as they would be with another fluid in the pores, sample by sample.',

@@ -1,0 +1,44 @@
+import type { ArrayRef, EarthObject } from '@lithagon/core';
+import type * as THREE from 'three';
+import type { ShownWell } from '../views/common/survey';
+import type { SceneFrame } from '../views/scene/planes';
+import { contactsInScene } from './contacts/inScene';
+import { faultInScene } from './fault/inScene';
+import { horizonInScene } from './horizon/inScene';
+import { picksInScene } from './picks/inScene';
+import { polygonInScene } from './polygon/inScene';
+import { wellInScene } from './well/inScene';
+
+/** What a layer of the scene is given. */
+export interface SceneContext {
+  frame: SceneFrame;
+  domain: 'twt' | 'depth';
+  color: string;
+  /** Values that the layer asked for, once they are read. */
+  values: Float32Array | null;
+  well?: ShownWell;
+  /** Corners of the survey on the map. */
+  outline: [number, number][];
+}
+
+/** How a kind of object stands in the scene: fetched with the scene, since it needs the graphics library. */
+export interface SceneLayer<O> {
+  /** Values to read before it is built. */
+  values?(object: O): ArrayRef;
+  build(object: O, context: SceneContext): THREE.Object3D[];
+  /** Where its name stands. */
+  label?(object: O, context: SceneContext): [x: number, y: number, z: number] | null;
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: layers of every type of object
+const LAYERS: Partial<Record<EarthObject['kind'], SceneLayer<any>>> = {
+  horizon: horizonInScene,
+  fault: faultInScene,
+  well: wellInScene,
+  picks: picksInScene,
+  polygon: polygonInScene,
+  contacts: contactsInScene,
+};
+
+// biome-ignore lint/suspicious/noExplicitAny: layers of every type of object
+export const sceneLayerOf = (object: EarthObject): SceneLayer<any> | undefined => LAYERS[object.kind];

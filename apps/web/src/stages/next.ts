@@ -1,0 +1,74 @@
+import type { EarthObject, Kind } from '@lithagon/core';
+
+/** Something worth doing now, and the step, hands or files that it is done with. */
+export interface Next {
+  /** Bed of the Column that it belongs to. */
+  stage: string;
+  words: string;
+  by: { step: string } | { hand: 'load' | 'frame' | 'pick' | 'fault' | 'area' };
+}
+
+/**
+ * What to do next, by what a project holds and lacks, the first thing first. The usual order of the work is walked until
+ * something is missing; what rests on nothing yet is not offered.
+ */
+export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
+  const has = (kind: Kind, more: (o: EarthObject) => boolean = () => true) =>
+    objects.some((o) => o.kind === kind && more(o));
+  const made = (step: string) => objects.some((o) => o.madeBy.step === step);
+  const inDomain = (domain: string) => (o: EarthObject) => 'domain' in o && o.domain === domain;
+  const seismic = has('volume') || has('seismic line');
+  const tied = has('time-depth relation') || has('checkshots');
+  const horizon = has('horizon', inDomain('twt'));
+  const all: (Next | false)[] = [
+    objects.length === 0 && { stage: 'data', words: 'Load seismic and wells', by: { hand: 'load' } },
+    objects.length > 0 && !seismic && { stage: 'data', words: 'Load seismic', by: { hand: 'load' } },
+    seismic && !has('well') && { stage: 'wells', words: 'Load wells', by: { hand: 'load' } },
+    objects.length > 0 && !hasFrame && { stage: 'data', words: 'Declare the coordinate system', by: { hand: 'frame' } },
+    has('volume') &&
+      has('well') &&
+      !has('wavelet') && { stage: 'tie', words: 'Make a first wavelet', by: { step: 'tie.wavelet' } },
+    has('wavelet') &&
+      has('well') &&
+      !made('tie.well') && { stage: 'tie', words: 'Tie a first well', by: { step: 'tie.well' } },
+    has('volume') &&
+      !has('picks') &&
+      !horizon && { stage: 'interpret', words: 'Pick a first horizon', by: { hand: 'pick' } },
+    has('volume') &&
+      (has('picks') || (tied && has('tops'))) &&
+      !made('interpret.track') && {
+        stage: 'interpret',
+        words: 'Track a horizon through the volume',
+        by: { step: 'interpret.track' },
+      },
+    made('interpret.track') &&
+      !made('interpret.close') && {
+        stage: 'interpret',
+        words: 'Close the horizon’s gaps',
+        by: { step: 'interpret.close' },
+      },
+    has('volume') && !has('fault') && { stage: 'interpret', words: 'Draw a first fault', by: { hand: 'fault' } },
+    horizon &&
+      tied &&
+      !has('velocity model') && { stage: 'depth', words: 'Model velocities', by: { step: 'depth.layers' } },
+    horizon &&
+      has('velocity model') &&
+      !made('depth.convert') && { stage: 'depth', words: 'Take the horizon to depth', by: { step: 'depth.convert' } },
+    has('pressures') &&
+      !has('contacts') && { stage: 'volumes', words: 'Find fluid contacts', by: { step: 'volumes.contacts' } },
+    made('depth.convert') &&
+      !has('polygon', (o) => o.kind === 'polygon' && o.closed) && {
+        stage: 'volumes',
+        words: 'Draw the area of the field',
+        by: { hand: 'area' },
+      },
+    made('depth.convert') &&
+      has('contacts') &&
+      !made('volumes.inPlace') && {
+        stage: 'volumes',
+        words: 'Count volumes in place',
+        by: { step: 'volumes.inPlace' },
+      },
+  ];
+  return all.filter((n): n is Next => n !== false);
+}

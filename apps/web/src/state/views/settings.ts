@@ -1,0 +1,133 @@
+import { z } from 'zod';
+
+/** Views that a desk may hold. */
+export const VIEW_KINDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'catalogue'] as const;
+export type ViewKind = (typeof VIEW_KINDS)[number];
+/** Views of which a desk may hold more than one: what they show is their own. */
+export const SEVERAL: ViewKind[] = ['section', 'map', 'scene'];
+
+const domain = z.enum(['twt', 'depth']);
+const point = z.tuple([z.number(), z.number()]);
+const part = z.number().min(0).max(1);
+
+/** Another volume laid against the one that a section shows. */
+const compareSchema = z.object({
+  with: z.string(),
+  mode: z.enum(['swipe', 'flicker', 'difference']),
+  /** Part of the width left of the edge between the two. */
+  at: part,
+  /** Changes a second. */
+  perSecond: z.number().min(0.2).max(10),
+  /** Percentile of absolute differences at which their colours end. */
+  clip: z.number().min(50).max(100),
+});
+export type Compare = z.infer<typeof compareSchema>;
+
+/** A line of one's own: corners on the map, and what they are called where they are wells. */
+const pathSchema = z.object({ points: z.array(point).min(2).max(500), names: z.array(z.string()) });
+export type Path = z.infer<typeof pathSchema>;
+
+const section = {
+  domain,
+  /** Volume shown; null for that of the desk. */
+  volume: z.string().nullable(),
+  along: z.enum(['inline', 'crossline', 'path']),
+  path: pathSchema.nullable(),
+  /** 2D line shown instead of a volume, or null. */
+  line: z.string().nullable(),
+  /** Lines that the wheel steps by. */
+  increment: z.int().min(1).max(1e6),
+  /** How samples are drawn. */
+  traces: z.enum(['density', 'wiggle', 'filled', 'both']),
+  /** Whether traces stand as far apart as on the ground. */
+  trueDistance: z.boolean(),
+  /** What is written along the top. */
+  axis: z.enum(['line', 'distance', 'x', 'y']),
+  over: z.object({ volume: z.string(), opacity: part }).nullable(),
+  compare: compareSchema.nullable(),
+  /** Whether the list of what is shown is open. */
+  listed: z.boolean(),
+};
+
+const map = {
+  domain,
+  volume: z.string().nullable(),
+  /** Ground of the map: `slice`, a horizon or map, the match of a track; `none`; null for what there is. */
+  shows: z.string().nullable(),
+  /** Whether relief is lit from the north-west. */
+  light: z.boolean(),
+  contours: z.boolean(),
+  /** What the graticule is in. */
+  graticule: z.enum(['map', 'degrees', 'none']),
+  increment: z.int().min(1).max(1e6),
+  listed: z.boolean(),
+};
+
+const scene = {
+  domain,
+  volume: z.string().nullable(),
+  exaggeration: z.number().positive().max(1000),
+  planes: z.object({ inline: z.boolean(), crossline: z.boolean(), slice: z.boolean() }),
+  perspective: z.boolean(),
+  listed: z.boolean(),
+};
+
+const SCHEMAS = { section, map, scene, tie: {}, logs: {}, crossplot: {}, catalogue: {} } satisfies Record<
+  ViewKind,
+  Record<string, z.ZodType>
+>;
+
+type SettingsOf<K extends ViewKind> = { [F in keyof (typeof SCHEMAS)[K]]: z.infer<(typeof SCHEMAS)[K][F]> };
+export type Settings = { [K in ViewKind]: SettingsOf<K> };
+
+/** What a view of each kind begins with. */
+export const USUAL: Settings = {
+  section: {
+    domain: 'twt',
+    volume: null,
+    along: 'inline',
+    path: null,
+    line: null,
+    increment: 1,
+    traces: 'density',
+    trueDistance: false,
+    axis: 'line',
+    over: null,
+    compare: null,
+    listed: false,
+  },
+  map: {
+    domain: 'twt',
+    volume: null,
+    shows: null,
+    light: true,
+    contours: true,
+    graticule: 'map',
+    increment: 1,
+    listed: false,
+  },
+  scene: {
+    domain: 'twt',
+    volume: null,
+    exaggeration: 2,
+    planes: { inline: true, crossline: true, slice: true },
+    perspective: true,
+    listed: false,
+  },
+  tie: {},
+  logs: {},
+  crossplot: {},
+  catalogue: {},
+};
+
+/** Settings of a view as they may come from elsewhere: each is kept where it can be used. */
+export function readSettings(kind: ViewKind, value: unknown): Record<string, unknown> {
+  if (typeof value !== 'object' || value === null) return {};
+  const fields: Record<string, z.ZodType> = SCHEMAS[kind];
+  return Object.fromEntries(
+    Object.entries(fields).flatMap(([key, schema]) => {
+      const parsed = schema.safeParse((value as Record<string, unknown>)[key]);
+      return parsed.success ? [[key, parsed.data]] : [];
+    }),
+  );
+}

@@ -1,0 +1,176 @@
+import {
+  type BinGrid,
+  contourInterval,
+  type EarthObject,
+  endsText,
+  type Horizon,
+  type QuantityMap,
+  quantityFacts,
+  type Volume,
+} from '@lithagon/core';
+import { displayOf, useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { useUnits } from '../../state/units';
+import { usePlace, useSettings } from '../../state/views';
+import { quantityText } from '../common/ColorBar';
+import { type PlaneState, useArray, usePlane } from '../common/hooks';
+import { lookOf } from '../common/look';
+import { indexAt, standsFor } from '../common/survey';
+import type { FieldLook } from '../raster/field';
+
+/** What names a ground begins with when it is a horizon's waveform match. */
+const MATCH = 'match:';
+
+/** The coloured grid under a map. */
+export interface Ground {
+  binGrid: BinGrid;
+  values: Float32Array;
+  look: FieldLook;
+  legend: string;
+  quantity: string;
+  unit: string;
+  /** Whether its values are TWT or depth; else where the map lies, or null. */
+  vertical: 'values' | number | null;
+  /** Contour interval where it is contoured. */
+  interval: number | null;
+  /** A surface of time or depth, by which faults and wells are cut. */
+  surface?: true;
+  /** The plane of a volume that it is. */
+  plane?: PlaneState;
+}
+
+export interface ShownGround {
+  ground: Ground | null;
+  problem: string | null;
+  /** What may be chosen, and what is. */
+  options: { value: string; label: string }[];
+  chosen: string;
+  horizons: Horizon[];
+  /** The volume whose slice is shown, and which sample. */
+  slice?: Volume;
+  /** Where a slice lies, in words. */
+  at: string;
+}
+
+/** What a map opens on: the first horizon that stands for itself, else a slice, else the first map. */
+function usualGround(objects: EarthObject[], horizons: Horizon[], maps: QuantityMap[], slice: boolean): string {
+  const closed = standsFor(objects);
+  return horizons.find((h) => !closed.has(h.id))?.id ?? (slice ? 'slice' : (maps[0]?.id ?? NONE));
+}
+
+/** Nothing under the outlines. */
+const NONE = 'none';
+
+/** What the map shows under all else, read as it is needed. */
+export function useGround(objects: EarthObject[], volume: Volume | undefined): ShownGround {
+  const units = useUnits();
+  const [settings] = useSettings('map');
+  const { domain } = settings;
+  const place = usePlace();
+  const display = useDesk((s) => s.display);
+  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+  const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
+  const sliced = volume?.domain === domain;
+  const usual = usualGround(objects, horizons, maps, sliced);
+  const there = (id: string) =>
+    id === NONE ||
+    (id === 'slice' && sliced) ||
+    [...horizons, ...maps].some((o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id));
+  const mapShows = settings.shows !== null && there(settings.shows) ? settings.shows : usual;
+  const matchOf = mapShows.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
+  const horizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
+  const map = maps.find((m) => m.id === mapShows);
+  const slice = mapShows === 'slice' && sliced ? volume : undefined;
+  const source = horizon ?? map;
+  const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
+  const values = useArray(
+    source?.id,
+    `${source?.revision}${matchOf ? '/match' : ''}`,
+    matchOf ? horizon?.confidence : source?.values,
+  );
+  const k = slice ? indexAt(slice, 'slice', place) : 0;
+  const [plane, problem] = usePlane(slice, 'slice', k);
+  const unit = domain === 'twt' ? 'ms' : 'm';
+  const depthOfSlice = slice ? slice.vertical.first + k * slice.vertical.step : 0;
+  const options = [
+    { value: NONE, label: 'Outlines only' },
+    ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
+    ...horizons.map((h) => ({ value: h.id, label: h.name })),
+    ...maps.map((m) => ({ value: m.id, label: m.name })),
+    ...horizons
+      .filter((h) => h.confidence)
+      .map((h) => ({ value: `${MATCH}${h.id}`, label: `Confidence of ${h.name}` })),
+  ];
+  const groundNow = (): Ground | null => {
+    if (slice)
+      return (
+        plane && {
+          binGrid: slice.binGrid,
+          values: plane.data,
+          look: lookOf(slice, displayOf(display, slice)),
+          legend: quantityText(slice, units),
+          quantity: slice.quantity,
+          unit: slice.unit,
+          vertical: depthOfSlice,
+          interval: null,
+          plane,
+        }
+      );
+    if (!values) return null;
+    /** A quantity in its colours, between two values. */
+    const inColors = (quantity: string, low: number, high: number): FieldLook => {
+      const { colors, symmetric } = quantityFacts(quantity);
+      const end = Math.max(Math.abs(low), Math.abs(high));
+      return symmetric ? { ...colors, low: -end, high: end } : { ...colors, low, high };
+    };
+    if (horizon && matchOf)
+      return {
+        binGrid: horizon.binGrid,
+        values,
+        look: inColors('confidence', 0, 1),
+        legend: `confidence of the track, ${endsText('confidence')}`,
+        quantity: 'confidence',
+        unit: '',
+        vertical: null,
+        interval: null,
+      };
+    if (horizon) {
+      const [low, high] = horizon.range;
+      // a round interval in the unit that is shown; what is level has no contours
+      const round = high > low ? contourInterval(units.to(low, unit), units.to(high, unit)) : null;
+      const interval = round === null ? null : units.from(round, unit);
+      return {
+        binGrid: horizon.binGrid,
+        values,
+        look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / (interval ?? 1)) || 1 },
+        legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}${round === null ? ', level' : `, every ${round}`}`,
+        quantity: horizon.name,
+        unit,
+        vertical: 'values',
+        interval,
+        surface: true,
+      };
+    }
+    if (!map) return null;
+    return {
+      binGrid: map.binGrid,
+      values,
+      look: inColors(map.quantity, ...map.range),
+      legend: quantityText(map, units),
+      quantity: map.quantity,
+      unit: map.unit,
+      vertical: null,
+      interval: null,
+    };
+  };
+  const made = groundNow();
+  return {
+    ground: made && old ? { ...made, legend: `${made.legend}, out of date` } : made,
+    problem,
+    options,
+    chosen: source || slice ? mapShows : NONE,
+    horizons,
+    slice,
+    at: slice ? `at ${units.text(depthOfSlice, unit, 0)}` : '',
+  };
+}

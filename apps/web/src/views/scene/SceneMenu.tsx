@@ -1,0 +1,61 @@
+import { useSettings } from '../../state/views';
+import { Segmented } from '../../ui/Segmented';
+import css from '../common/view.module.css';
+
+/** Where one stands to look at a scene, in its own axes. */
+export const STANDS = {
+  Oblique: [4.2, 4.6, 7.4],
+  Above: [0, 10, 0.01],
+  'From south': [0, 1.2, 9.6],
+  'From east': [9.6, 1.2, 0],
+  'From north': [0, 1.2, -9.6],
+  'From west': [-9.6, 1.2, 0],
+} as const;
+export type Stand = keyof typeof STANDS;
+
+/** How a scene is drawn, and from where. */
+export function SceneMenu({ onStand }: { onStand(stand: Stand): void }) {
+  const [settings, change] = useSettings('scene');
+  return (
+    <>
+      <label className={css.menuField} title="How much steeper than true the scene is drawn, taking 1 ms of TWT as 1 m">
+        Vertical exaggeration
+        <input
+          className={css.line}
+          type="number"
+          min={0.5}
+          max={20}
+          step={0.5}
+          value={settings.exaggeration}
+          onChange={(e) => change({ exaggeration: Math.max(0.5, Math.min(20, Number(e.target.value) || 1)) })}
+        />
+      </label>
+      {(['inline', 'crossline', 'slice'] as const).map((name) => (
+        <label key={name} className={css.menuField}>
+          {{ inline: 'Inline', crossline: 'Crossline', slice: 'Slice' }[name]}
+          <input
+            type="checkbox"
+            checked={settings.planes[name]}
+            onChange={(e) => change({ planes: { ...settings.planes, [name]: e.target.checked } })}
+          />
+        </label>
+      ))}
+      <Segmented
+        label="Perspective"
+        value={settings.perspective ? 'perspective' : 'parallel'}
+        options={[
+          { value: 'perspective', label: 'Perspective' },
+          { value: 'parallel', label: 'Parallel' },
+        ]}
+        onChange={(to) => change({ perspective: to === 'perspective' })}
+      />
+      <fieldset className={css.stands} aria-label="Look from">
+        {(Object.keys(STANDS) as Stand[]).map((stand) => (
+          <button key={stand} type="button" className={css.menuAct} onClick={() => onStand(stand)}>
+            {stand}
+          </button>
+        ))}
+      </fieldset>
+    </>
+  );
+}

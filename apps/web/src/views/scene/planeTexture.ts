@@ -1,0 +1,96 @@
+import * as THREE from 'three';
+import { colorTexture, type FieldLook } from '../raster/field';
+
+const MOST_SIDE = 4096;
+
+/**
+ * A plane of samples as a texture that the graphics can filter, so that it is calm when it is small: half floats, in the first
+ * channel the sample as a part of `unit`, in the second whether there is one. What is filtered is the first over the second.
+ */
+export function planeTexture(
+  data: Float32Array,
+  rows: number,
+  samples: number,
+): { texture: THREE.DataTexture; unit: number } {
+  const [tall, wide] = [Math.min(rows, MOST_SIDE), Math.min(samples, MOST_SIDE)];
+  let unit = 0;
+  for (const v of data) if (v - v === 0 && Math.abs(v) > unit) unit = Math.abs(v);
+  unit ||= 1;
+  const one = THREE.DataUtils.toHalfFloat(1);
+  const halves = new Uint16Array(2 * tall * wide);
+  for (let r = 0, to = 0; r < tall; r++) {
+    const from = (tall === rows ? r : Math.round((r * (rows - 1)) / (tall - 1))) * samples;
+    for (let k = 0; k < wide; k++, to += 2) {
+      const v = data[from + (wide === samples ? k : Math.round((k * (samples - 1)) / (wide - 1)))];
+      if (v - v !== 0) continue;
+      halves[to] = THREE.DataUtils.toHalfFloat(v / unit);
+      halves[to + 1] = one;
+    }
+  }
+  const texture = new THREE.DataTexture(halves, wide, tall, THREE.RGFormat, THREE.HalfFloatType);
+  texture.minFilter = THREE.LinearMipmapLinearFilter;
+  texture.magFilter = THREE.LinearFilter;
+  texture.anisotropy = 4;
+  texture.generateMipmaps = true;
+  texture.needsUpdate = true;
+  return { texture, unit };
+}
+
+const VERTEX = `
+  varying vec2 at;
+  void main() {
+    at = uv;
+    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+  }`;
+
+const FRAGMENT = `
+  precision highp float;
+  uniform sampler2D field;
+  uniform sampler2D colors;
+  uniform vec2 size;
+  uniform vec2 range;
+  uniform float unit;
+  uniform float turned;
+  uniform float opacity;
+  varying vec2 at;
+  void main() {
+    // samples stand at the middles of texels
+    vec2 sampled = texture2D(field, (at * (size - 1.0) + 0.5) / size).rg;
+    if (sampled.g < 0.5) discard;
+    float v = sampled.r / sampled.g * unit;
+    float q = clamp((v - range.x) / (range.y - range.x), 0.0, 1.0);
+    q = turned > 0.5 ? 1.0 - q : q;
+    gl_FragColor = vec4(texture2D(colors, vec2(q * 255.0 / 256.0 + 0.5 / 256.0, 0.5)).rgb, opacity);
+  }`;
+
+export function planeMaterial(): THREE.ShaderMaterial {
+  return new THREE.ShaderMaterial({
+    vertexShader: VERTEX,
+    fragmentShader: FRAGMENT,
+    side: THREE.DoubleSide,
+    transparent: true,
+    uniforms: {
+      field: { value: null },
+      colors: { value: null },
+      size: { value: new THREE.Vector2(1, 1) },
+      range: { value: new THREE.Vector2(-1, 1) },
+      unit: { value: 1 },
+      turned: { value: 0 },
+      opacity: { value: 1 },
+    },
+  });
+}
+
+export function setPlane(material: THREE.ShaderMaterial, texture: THREE.DataTexture, unit: number): void {
+  material.uniforms.field.value = texture;
+  material.uniforms.unit.value = unit;
+  material.uniforms.size.value.set(texture.image.width, texture.image.height);
+}
+
+export function setPlaneLook(material: THREE.ShaderMaterial, look: FieldLook): void {
+  const u = material.uniforms;
+  u.colors.value = colorTexture(look.map);
+  u.range.value.set(look.low, look.high === look.low ? look.low + 1 : look.high);
+  u.turned.value = look.reverse ? 1 : 0;
+  u.opacity.value = look.opacity ?? 1;
+}

@@ -1,0 +1,58 @@
+import type { SeismicLine, Volume } from '@lithagon/core';
+import { useDesk } from '../../state/desk';
+import { useProject } from '../../state/project';
+import { useSettings } from '../../state/views';
+import { Field, Range, Select } from '../../ui/Field';
+import css from '../common/LayerList.module.css';
+import { othersOf } from './others';
+
+/** The seismic that a section shows, and a second volume over it. */
+export function Ground({ shown }: { shown: Volume | SeismicLine }) {
+  const objects = useProject((s) => s.objects);
+  const [settings, change] = useSettings('section');
+  const others = othersOf(objects, shown);
+  const { over } = settings;
+  const all = objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain);
+  return (
+    <div className={css.ground}>
+      {shown.kind === 'volume' && (
+        <Field label="Seismic">
+          {(id) => (
+            <Select
+              id={id}
+              value={shown.id}
+              options={all.map((v) => ({ value: v.id, label: v.name }))}
+              onChange={(volume) =>
+                settings.volume === null ? useDesk.setState({ volume }) : change({ volume, line: null })
+              }
+            />
+          )}
+        </Field>
+      )}
+      <Field label="Laid over it">
+        {(id) => (
+          <Select
+            id={id}
+            value={over?.volume ?? ''}
+            options={[{ value: '', label: 'nothing' }, ...others.map((v) => ({ value: v.id, label: v.name }))]}
+            onChange={(volume) => change({ over: volume ? { volume, opacity: over?.opacity ?? 0.5 } : null })}
+          />
+        )}
+      </Field>
+      {over && (
+        <Field label="Strength" aside={`${Math.round(100 * over.opacity)} %`}>
+          {() => (
+            <Range
+              label="Strength of what lies over"
+              value={over.opacity}
+              min={0.05}
+              max={1}
+              step={0.05}
+              onChange={(opacity) => change({ over: { ...over, opacity } })}
+            />
+          )}
+        </Field>
+      )}
+    </div>
+  );
+}
