@@ -57,6 +57,7 @@ test('a correlation of five wells: from the map, tops, hung, carried, zones, fac
   // what was accepted says how it came, and undo takes the last of it away again: first the column, then a well's tops
   const picked = page.getByRole('button', { name: /^QN-\d picked tops \d/ });
   await page.getByRole('searchbox', { name: 'Find in Wells' }).fill('picked tops');
+  await page.getByRole('searchbox', { name: 'Find in Wells' }).blur();
   const before = await picked.count();
   expect(before).toBe(count + 1);
   await page.keyboard.press('Control+z');

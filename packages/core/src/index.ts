@@ -82,6 +82,7 @@ export { REFLECTION, type ReflectionForm } from './rocks/reflect.ts';
 export * from './steps/index.ts';
 export * from './storage/arrays.ts';
 export { checkedChange } from './storage/commit.ts';
+export * from './storage/cube.ts';
 export { damagesOf } from './storage/damage.ts';
 export { heldBytes } from './storage/keys.ts';
 export { memoryStore } from './storage/memory.ts';

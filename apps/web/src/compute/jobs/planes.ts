@@ -4,6 +4,7 @@ import {
   meanSpectrum,
   type Plane,
   readAlong,
+  readCoarseCube,
   readCoarsePlane,
   readPlane,
   readWhole,
@@ -29,6 +30,13 @@ export const planesJobs = {
     outcome(async () => {
       const data = await readCoarsePlane(await storeOf(projectId), volume, plane, index);
       return data && Comlink.transfer(data, [data.buffer]);
+    }),
+
+  /** A volume thinned to be looked through. */
+  cube: (task: number, projectId: string, volume: Volume, most: [number, number, number], signed: boolean) =>
+    withCancel(task, async (signal) => {
+      const cube = await readCoarseCube(await storeOf(projectId), volume, most, signed, signal);
+      return Comlink.transfer(cube, [cube.data.buffer]);
     }),
 
   /** Traces of a volume at places on the map, whole. */

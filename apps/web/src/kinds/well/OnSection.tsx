@@ -1,12 +1,14 @@
 import type { Well } from '@lithagon/core';
 import { pathText } from '../../picture/path';
 import { usePlotSelection } from '../../state/plotSelection';
+import { useSettings } from '../../state/views';
 import { useLabels } from '../../views/common/labels/Labels';
 import type { Wish } from '../../views/common/labels/place';
 import type { ShownWell } from '../../views/common/survey';
 import { type Frame, scales } from '../../views/section/frame';
 import { traceOf, wellAlong } from '../../views/section/geometry';
 import type { SectionLayerProps } from '../define';
+import { LogAlong } from './LogAlong';
 
 /** How far off a section a well may lie to be drawn on it, metres. */
 const REACH_M = 130;
@@ -15,6 +17,7 @@ const INK = '#17191b';
 /** A well's path with its tops, where it comes near the section. */
 export function WellOnSection({ well, frame, opacity }: SectionLayerProps<Well>) {
   const { x, y } = scales(frame);
+  const [{ log }] = useSettings('section');
   const points = well
     ? wellAlong(frame.line, well, frame.domain, REACH_M).map(([t, v]) => [x(t), y(v)] as [number, number])
     : [];
@@ -55,6 +58,7 @@ export function WellOnSection({ well, frame, opacity }: SectionLayerProps<Well>)
       <path d={pathText(points)} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4} />
       <path d={pathText(points)} stroke={INK} strokeWidth={1.5} />
       <LitUp frame={frame} well={well} />
+      {log && <LogAlong well={well} of={log} frame={frame} reach={REACH_M} />}
       {tops.map((t, n) => (
         <g key={n}>
           <path d={`M${t.x - 7} ${t.y}h14`} stroke="#fffdf7" strokeWidth={4} />

@@ -1,3 +1,4 @@
+import { curveClassSchema } from '@lithagon/core';
 import { z } from 'zod';
 
 /** Views that a desk may hold. */
@@ -44,6 +45,8 @@ const section = {
   /** What is written along the top. */
   axis: z.enum(['line', 'distance', 'x', 'y']),
   over: z.object({ volume: z.string(), opacity: part }).nullable(),
+  /** Log drawn along wells, by its class. */
+  log: curveClassSchema.nullable(),
   compare: compareSchema.nullable(),
   /** Whether the list of what is shown is open. */
   listed: z.boolean(),
@@ -69,6 +72,14 @@ const scene = {
   exaggeration: z.number().positive().max(1000),
   planes: z.object({ inline: z.boolean(), crossline: z.boolean(), slice: z.boolean() }),
   perspective: z.boolean(),
+  /** Parts of the survey that are shown, from and to: inlines, crosslines, samples. */
+  crop: z.tuple([part, part, part, part, part, part]),
+  /** Whether the volume is looked through, and how opaque its values are: parts of the colour range and of full. */
+  cloud: z.boolean(),
+  transfer: z
+    .array(z.tuple([part, part]))
+    .min(2)
+    .max(12),
   listed: z.boolean(),
 };
 
@@ -93,6 +104,7 @@ export const USUAL: Settings = {
     trueDistance: false,
     axis: 'line',
     over: null,
+    log: null,
     compare: null,
     listed: false,
   },
@@ -112,6 +124,17 @@ export const USUAL: Settings = {
     exaggeration: 2,
     planes: { inline: true, crossline: true, slice: true },
     perspective: true,
+    crop: [0, 1, 0, 1, 0, 1],
+    cloud: false,
+    // what lies about nought is clear, what is strong is not
+    transfer: [
+      [0, 0.5],
+      [0.18, 0.12],
+      [0.35, 0],
+      [0.65, 0],
+      [0.82, 0.12],
+      [1, 0.5],
+    ],
     listed: false,
   },
   tie: {},

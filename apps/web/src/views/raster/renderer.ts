@@ -13,6 +13,7 @@ function shared(): THREE.WebGLRenderer {
   renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
   renderer.setPixelRatio(1);
   renderer.setClearColor(0x000000, 0);
+  renderer.localClippingEnabled = true;
   canvas.addEventListener('webglcontextrestored', () => {
     for (const draw of redraw) draw();
   });

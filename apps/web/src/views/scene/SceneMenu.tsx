@@ -1,6 +1,9 @@
 import { useSettings } from '../../state/views';
 import { Segmented } from '../../ui/Segmented';
 import css from '../common/view.module.css';
+import type { FieldLook } from '../raster/field';
+import { CropFields } from './CropFields';
+import { TransferCurve } from './TransferCurve';
 
 /** Where one stands to look at a scene, in its own axes. */
 export const STANDS = {
@@ -14,7 +17,7 @@ export const STANDS = {
 export type Stand = keyof typeof STANDS;
 
 /** How a scene is drawn, and from where. */
-export function SceneMenu({ onStand }: { onStand(stand: Stand): void }) {
+export function SceneMenu({ look, onStand }: { look: FieldLook; onStand(stand: Stand): void }) {
   const [settings, change] = useSettings('scene');
   return (
     <>
@@ -40,6 +43,14 @@ export function SceneMenu({ onStand }: { onStand(stand: Stand): void }) {
           />
         </label>
       ))}
+      <label className={css.menuField}>
+        Look through the volume
+        <input type="checkbox" checked={settings.cloud} onChange={(e) => change({ cloud: e.target.checked })} />
+      </label>
+      {settings.cloud && (
+        <TransferCurve points={settings.transfer} look={look} onChange={(transfer) => change({ transfer })} />
+      )}
+      <CropFields crop={settings.crop} onChange={(crop) => change({ crop })} />
       <Segmented
         label="Perspective"
         value={settings.perspective ? 'perspective' : 'parallel'}

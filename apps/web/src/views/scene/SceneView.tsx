@@ -24,12 +24,14 @@ import { useDropped } from '../common/useDropped';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { drawInto, whenRestored } from '../raster/renderer';
+import { cropPlanes, isWhole } from './crop';
 import { type PlaneName, placePlane, sceneFrame, toScene } from './planes';
 import { planeTexture, setPlane, setPlaneLook } from './planeTexture';
 import { SceneAxes } from './SceneAxes';
 import { SceneMenu } from './SceneMenu';
 import { useCameras } from './useCameras';
-import { clearWorld, furnish, makeWorld, type SceneLabel } from './world';
+import { useCloud } from './useCloud';
+import { clearWorld, clip, furnish, makeWorld, type SceneLabel } from './world';
 
 const layerOf = layersOf('scene');
 
@@ -63,6 +65,9 @@ export function SceneView() {
     );
   return <Scene key={volume.id} volume={volume} rows={rows} wells={wells} notShown={notShown} />;
 }
+
+/** Samples along a ray through the box, while the scene is turned and when it stands. */
+const STEPS = { turning: 40, still: 140 };
 
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
@@ -102,8 +107,14 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     if (!canvas.current || size.width < 20) return;
     const target = canvas.current;
     world.root.scale.y = exaggeration;
+    clip(world, isWhole(settings.crop) ? null : cropPlanes(volume, frame, settings.crop, exaggeration));
     cameras.shape(size.width / size.height);
     for (const n of NAMES) setPlaneLook(world.planes[n].material, look);
+    if (cloud) {
+      cloud.setLook(look, settings.transfer);
+      world.root.updateMatrixWorld();
+      cloud.setView(cameras.camera, settings.crop, cameras.turning() ? STEPS.turning : STEPS.still);
+    }
     drawInto(
       target,
       world.scene,
@@ -138,6 +149,8 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     [world, frame, volume, rows, wells, values, domain],
   );
   useEffect(() => () => clearWorld(world), [world]);
+
+  const cloud = useCloud(world, volume, frame, settings.cloud, () => latest.current());
 
   usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice);
   usePlaneTexture(world, 'crossline', crosslineData?.data, counts.inline, counts.slice);
@@ -175,6 +188,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     size,
     exaggeration,
     settings.planes,
+    settings.crop,
+    settings.cloud,
+    settings.transfer,
     section.along,
     theme,
   ]);
@@ -254,7 +270,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
         toggle: () => change({ listed: !settings.listed }),
         content: <LayerList rows={rows} contents={contents} ground={null} />,
       }}
-      menu={<SceneMenu onStand={cameras.stand} />}
+      menu={<SceneMenu look={look} onStand={cameras.stand} />}
     >
       <div
         ref={ref}

@@ -37,10 +37,13 @@ export function planeTexture(
 }
 
 const VERTEX = `
+  #include <clipping_planes_pars_vertex>
   varying vec2 at;
   void main() {
     at = uv;
-    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+    vec4 mvPosition = modelViewMatrix * vec4(position, 1.0);
+    gl_Position = projectionMatrix * mvPosition;
+    #include <clipping_planes_vertex>
   }`;
 
 const FRAGMENT = `
@@ -53,7 +56,9 @@ const FRAGMENT = `
   uniform float turned;
   uniform float opacity;
   varying vec2 at;
+  #include <clipping_planes_pars_fragment>
   void main() {
+    #include <clipping_planes_fragment>
     // samples stand at the middles of texels
     vec2 sampled = texture2D(field, (at * (size - 1.0) + 0.5) / size).rg;
     if (sampled.g < 0.5) discard;
@@ -69,6 +74,7 @@ export function planeMaterial(): THREE.ShaderMaterial {
     fragmentShader: FRAGMENT,
     side: THREE.DoubleSide,
     transparent: true,
+    clipping: true,
     uniforms: {
       field: { value: null },
       colors: { value: null },

@@ -134,3 +134,14 @@ export function furnish(
 /** A well's path rests on tables of its own. */
 const pathKey = (object: EarthObject, { well }: SceneContext) =>
   object.kind === 'well' && well ? well.points.map((p) => Math.round(p[0] + p[2] + (p[3] || 0))).join() : '';
+
+/** Show what lies between planes alone; all of it where there are none. */
+export function clip(world: World, planes: THREE.Plane[] | null): void {
+  world.root.traverse((part) => {
+    const material = (part as THREE.Mesh).material as THREE.Material | undefined;
+    if (!material || part === world.box) return;
+    // an edge on the crop is part of it
+    if (material.clippingPlanes?.length !== planes?.length) material.needsUpdate = true;
+    material.clippingPlanes = planes;
+  });
+}

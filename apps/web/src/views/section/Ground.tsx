@@ -1,4 +1,5 @@
-import type { SeismicLine, Volume } from '@lithagon/core';
+import type { CurveClass, EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { useSettings } from '../../state/views';
@@ -6,12 +7,18 @@ import { Field, Range, Select } from '../../ui/Field';
 import css from '../common/LayerList.module.css';
 import { othersOf } from './others';
 
-/** The seismic that a section shows, and a second volume over it. */
+/** Classes of curves that wells have. */
+const classesOf = (objects: EarthObject[]): CurveClass[] => [
+  ...new Set(objects.flatMap((o) => (o.kind === 'logs' ? o.curves.map((c) => c.class) : []))),
+];
+
+/** The seismic that a section shows, a second volume over it, and a log along wells. */
 export function Ground({ shown }: { shown: Volume | SeismicLine }) {
   const objects = useProject((s) => s.objects);
   const [settings, change] = useSettings('section');
   const others = othersOf(objects, shown);
   const { over } = settings;
+  const logs = useMemo(() => classesOf(objects), [objects]);
   const all = objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain);
   return (
     <div className={css.ground}>
@@ -53,6 +60,16 @@ export function Ground({ shown }: { shown: Volume | SeismicLine }) {
           )}
         </Field>
       )}
+      <Field label="Along wells">
+        {(id) => (
+          <Select
+            id={id}
+            value={settings.log ?? ''}
+            options={[{ value: '', label: 'nothing' }, ...logs.map((c) => ({ value: c, label: c }))]}
+            onChange={(log) => change({ log: (log || null) as typeof settings.log })}
+          />
+        )}
+      </Field>
     </div>
   );
 }
