@@ -33,6 +33,7 @@ for (const name of [
   'logs',
   'catalogue',
   'screen',
+  'seeing',
 ].filter((n) => only.length === 0 || only.includes(n))) {
   say(`${name} …`);
   const { measure } = await import(`./${name}.mjs`);

@@ -296,3 +296,72 @@ test('a known sample has the known colour in section, map slice and scene, and i
   const perMs = Math.abs((await valueAt(x, y + 2)).value - here.value) / 2 + 60;
   expect(Math.abs(here.value - slice.value)).toBeLessThan(perMs * 3);
 });
+
+/** What of the workbench does not lie inside the window, or has no size, by name. */
+const outOfSight = (page: Page) =>
+  page.evaluate(() => {
+    const shown = [...document.querySelectorAll<HTMLElement>('header, nav, main, aside, footer, [data-view-body]')];
+    const cut = shown.filter((e) => {
+      const { left, right, top, bottom, width, height } = e.getBoundingClientRect();
+      return width > 0 && (left < -1 || right > innerWidth + 1 || top < -1 || bottom > innerHeight + 1 || height < 8);
+    });
+    // a header keeps its menu, whatever else it has no room for
+    const menus = [...document.querySelectorAll<HTMLElement>('button[aria-label^="Settings of the"]')].filter((e) => {
+      const { right, width } = e.getBoundingClientRect();
+      const host = e.closest('section')?.getBoundingClientRect();
+      return width < 8 || !host || right > host.right + 1;
+    });
+    return [...cut, ...menus].map((e) => e.getAttribute('aria-label') ?? e.className);
+  });
+
+test.describe('text at 150 %', () => {
+  // the page zoomed to one and a half: as many pixels, fewer of the page's own
+  test.use({ viewport: { width: 853, height: 533 }, deviceScaleFactor: 1.5 });
+  test('loses nothing: every part is in sight, with the sheet open too', async ({ page }) => {
+    await openWorkedUp(page);
+    expect(await outOfSight(page)).toEqual([]);
+    await page
+      .getByRole('button', { name: /^Full stack/ })
+      .first()
+      .click();
+    await expect(page.getByRole('complementary', { name: 'Full stack' })).toBeVisible();
+    expect(await outOfSight(page)).toEqual([]);
+    const box = await boxOf(page.getByTestId('section-raster'));
+    expect(box.width).toBeGreaterThan(60);
+    await page.keyboard.press('Control+k');
+    await page.getByPlaceholder('Find an object or action').last().fill('Measure');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('complementary', { name: 'Measure' })).toBeVisible();
+  });
+});
+
+test.describe('a large screen', () => {
+  test.use({ viewport: { width: 2560, height: 1440 } });
+  test('is filled, and everything is in sight', async ({ page }) => {
+    await openWorkedUp(page);
+    expect(await outOfSight(page)).toEqual([]);
+    const box = await boxOf(page.getByTestId('section-raster'));
+    expect(box.width).toBeGreaterThan(1000);
+    expect(box.height).toBeGreaterThan(1000);
+  });
+});
+
+test('a picture at double size is the same picture', async ({ browser, baseURL }) => {
+  const pictures: number[][] = [];
+  for (const deviceScaleFactor of [1, 2]) {
+    const context = await browser.newContext({
+      baseURL,
+      viewport: { width: 1280, height: 800 },
+      deviceScaleFactor,
+      colorScheme: 'light',
+    });
+    const page = await context.newPage();
+    await openWorkedUp(page);
+    await expect(page.getByTestId('section-raster')).toHaveAttribute('data-draw-ms', /\d/);
+    const width = await page.getByTestId('section-raster').evaluate((c: HTMLCanvasElement) => c.width);
+    expect(width).toBe(Math.round((await boxOf(page.getByTestId('section-raster'))).width * deviceScaleFactor));
+    pictures.push(await pictureOf(page));
+    await context.close();
+  }
+  expect(difference(pictures[0], pictures[1])).toBeLessThan(1.5);
+});

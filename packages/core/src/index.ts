@@ -47,6 +47,7 @@ export { allKinds, forgetKind, kindNamed, kindOf, registerKind } from './kinds/i
 export { cubicBetween } from './numerics/cubic.ts';
 export { extentOf } from './numerics/extent.ts';
 export { insideRings } from './numerics/rings.ts';
+export { RunningStatistics } from './numerics/statistics.ts';
 export { bytesOf, dependents, finder } from './project/catalogue/catalogue.ts';
 export { asideOf, factsOf, type Listed, listObjects } from './project/catalogue/facts.ts';
 export { findObject } from './project/catalogue/find.ts';

@@ -46,7 +46,12 @@ export function toggleLarge(group: Pick<DockviewGroupPanel, 'id' | 'api'>): void
 
 /** Put a group of views into a window of its own; they stay linked with the others. */
 export async function popOut(group: DockviewGroupPanel): Promise<void> {
-  const opened = await dock?.addPopoutGroup(group, { popoutUrl: '/window/' });
+  const opened = await dock?.addPopoutGroup(group, {
+    popoutUrl: '/window/',
+    onDidOpen: ({ window: other }) => {
+      other.document.documentElement.dataset.theme = document.documentElement.dataset.theme;
+    },
+  });
   if (!opened) toast('The browser did not open a window. Allow pop-up windows for this page, and try again.');
 }
 

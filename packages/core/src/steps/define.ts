@@ -77,6 +77,10 @@ interface StepFacts {
   purpose?: string;
   title: string;
   summary: string;
+  /** What it works out, in a line. */
+  formula?: string;
+  /** Where it leads astray. */
+  avoid?: string;
   /** Paper, journal, pages. */
   source: string;
   /** How far a sample of the result looks: around itself, along its trace, over its slice, or everywhere. */

@@ -17,6 +17,8 @@ export interface StepDescription {
   stage: string;
   title: string;
   summary: string;
+  formula?: string;
+  avoid?: string;
   source: string;
   /** How its trial on a line compares with the stored result. */
   trial: string;
@@ -32,7 +34,7 @@ function rangeOf(p: Property): string {
 }
 
 export function describeStep(step: AnyStep): StepDescription {
-  const { id, version, stage, title, summary, source } = step;
+  const { id, version, stage, title, summary, formula, avoid, source } = step;
   const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
   return {
     id,
@@ -40,6 +42,8 @@ export function describeStep(step: AnyStep): StepDescription {
     stage,
     title,
     summary,
+    formula,
+    avoid,
     source,
     trial: step.local
       ? 'Tried on a line, it gives there what the stored result will hold.'

@@ -10,6 +10,7 @@ import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
+import { merge, split } from './interpret/patches.ts';
 import { track } from './interpret/track.ts';
 import { knownEverywhere } from './local.ts';
 import { angles } from './tie/angles.ts';
@@ -85,6 +86,8 @@ const builtIn: AnyStep[] = [
   angles,
   track,
   close,
+  split,
+  merge,
   variance,
   layers,
   convert,

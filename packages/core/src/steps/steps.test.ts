@@ -82,6 +82,14 @@ test('every step has a form: titles, units and ranges in its JSON Schema', () =>
   }
 });
 
+test('every step says what it works out and when not to use it, and what its source is', () => {
+  for (const step of allSteps()) {
+    expect(step.formula, step.id).toMatch(/\w{2}|=/);
+    expect(step.avoid?.length ?? 0, step.id).toBeGreaterThan(20);
+    expect(step.source.length, step.id).toBeGreaterThan(10);
+  }
+});
+
 describe('a step made up on the spot', () => {
   const params = z.object({
     by: number({ title: 'Factor', description: 'What samples are multiplied by.' }, { min: -10, max: 10, initial: 2 }),

@@ -25,6 +25,13 @@ export function useQuad(quad: Quad): RefObject<HTMLCanvasElement | null> {
   const latest = useRef(draw);
   latest.current = draw;
   useEffect(() => whenRestored(() => latest.current()), []);
+  // what is measured against: the same picture again
+  useEffect(() => {
+    const drawn = canvas.current;
+    const again = () => latest.current();
+    drawn?.addEventListener('redraw', again);
+    return () => drawn?.removeEventListener('redraw', again);
+  }, []);
   useEffect(() => () => painter.free(), [painter]);
   return canvas;
 }

@@ -116,12 +116,14 @@ export function useWindow(
       if (event.code === 'Space') space.current = event.type === 'keydown';
     };
     element.addEventListener('wheel', wheel, { passive: false });
-    addEventListener('keydown', key);
-    addEventListener('keyup', key);
+    // a view may stand in a window of its own
+    const page = element.ownerDocument.defaultView ?? globalThis;
+    page.addEventListener('keydown', key);
+    page.addEventListener('keyup', key);
     return () => {
       element.removeEventListener('wheel', wheel);
-      removeEventListener('keydown', key);
-      removeEventListener('keyup', key);
+      page.removeEventListener('keydown', key);
+      page.removeEventListener('keyup', key);
     };
   });
   const drag = {

@@ -147,7 +147,12 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             it is rebuilt.
           </p>
         )}
-        <p className={css.result}>After {step.source}</p>
+        <p className={css.result}>
+          After {step.source}.{' '}
+          <a href={`/guide/${step.id}/`} target="_blank" rel="noreferrer">
+            Field guide
+          </a>
+        </p>
       </div>
       <footer className={css.go}>
         {problem ? <p className={css.warning}>{problem}</p> : foreseen?.says && <p>{foreseen.says}</p>}

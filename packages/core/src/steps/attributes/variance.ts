@@ -56,6 +56,8 @@ export const variance = defineStep({
   stage: 'attributes',
   title: 'Variance',
   summary: 'Lateral change of the waveform; high at faults and channel edges.',
+  formula: 'σ² = Σ_t Σ_j (d_j − d̄)² / Σ_t Σ_j d_j², along dip, over the window.',
+  avoid: 'On noisy data without conditioning, and with windows longer than a fault is tall.',
   source: 'Marfurt et al. (1998), Geophysics 63, 1150–1165',
   reach: 'local',
   inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude'] } },

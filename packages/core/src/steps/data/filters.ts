@@ -31,6 +31,8 @@ export const bandPass = traceStep({
   purpose: 'Frequencies',
   title: 'Band-pass',
   summary: 'Keeps the frequencies between four corners, without shifting phase.',
+  formula: 'D′(f) = D(f)·H(f), H cosine-shaped between the four corners, phase zero.',
+  avoid: 'Before amplitudes are compared with wells, unless the wells are filtered alike; narrow bands ring.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1',
   params: z.object(corners),
   apply: (data, p, { count, step }) => {
@@ -45,6 +47,8 @@ export const phase = traceStep({
   purpose: 'Frequencies',
   title: 'Phase rotation',
   summary: 'Turns the phase of every frequency by the same angle.',
+  formula: 'D′(f) = D(f)·e^{iφ}: d′ = d·cos φ − H(d)·sin φ, H the Hilbert transform.',
+  avoid: 'Where phase changes with frequency or time: one angle cannot mend it.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1',
   params: z.object({
     phaseDeg: number(
@@ -60,6 +64,8 @@ export const whiten = traceStep({
   purpose: 'Frequencies',
   title: 'Spectral whitening',
   summary: 'Brings the frequencies of a band to one level, within bounds, so that weak ones are seen.',
+  formula: 'D′(f) = D(f)·min(g, Ā/A(f)), A the smoothed amplitude spectrum, within the band.',
+  avoid: 'Where signal is below noise: noise is raised as much.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 2',
   params: z.object({
     ...corners,

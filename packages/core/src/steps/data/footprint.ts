@@ -96,6 +96,8 @@ export const footprint = defineStep({
   title: 'Acquisition footprint',
   summary:
     'Takes out patterns across slices that stand out in one after the other; what was taken out is kept beside it.',
+  formula: 'Of each slice the periodic part along lines is found in the wavenumber spectrum and taken out.',
+  avoid: 'Where the spacing of geology is that of the acquisition: channels across lines may go with it.',
   source: 'Marfurt, Scheet, Sharp & Harper (1998), Geophysics 63, 1024–1035',
   reach: 'slice',
   inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'variance'] } },

@@ -11,6 +11,8 @@ export const agc = traceStep({
   title: 'Automatic gain',
   summary:
     'Divides each sample by the rms of a window around it. Amplitudes are no measure of reflection strength after it.',
+  formula: 'd′(t) = d(t) / rms of d over the window about t.',
+  avoid: 'Before anything that reads amplitudes: inversion, fluids, maps of amplitude. For looking and tracking only.',
   source: SOURCE,
   params: z.object({
     windowMs: number(
@@ -30,6 +32,8 @@ export const timeGain = traceStep({
   purpose: 'Amplitudes',
   title: 'Gain with time',
   summary: 'Raises late samples by a power of time and by decibels a second, the same on every trace.',
+  formula: 'd′(t) = d(t)·(t/t₀)ᵖ·10^(g(t − t₀)/20).',
+  avoid: 'Where gain was recovered in processing already: it is applied twice.',
   source: SOURCE,
   params: z.object({
     power: number(
@@ -54,6 +58,8 @@ export const balance = traceStep({
   purpose: 'Amplitudes',
   title: 'Trace balancing',
   summary: 'Brings every trace to the rms of the volume within a window.',
+  formula: 'd′ = d·(r̄ / r), r the rms of the trace in the window, r̄ that of the volume.',
+  avoid: 'Where lateral change of strength is what is looked for: bright spots are dimmed.',
   source: SOURCE,
   params: z.object({
     fromMs: number(
@@ -76,6 +82,8 @@ export const scale = traceStep({
   purpose: 'Amplitudes',
   title: 'Scale',
   summary: 'Multiplies every sample and adds a constant.',
+  formula: 'd′ = a·d + b.',
+  avoid: 'With a shift on amplitudes: they no longer swing about nought.',
   source: SOURCE,
   quantity: null,
   params: z.object({
@@ -95,6 +103,8 @@ export const flip = traceStep({
   purpose: 'Amplitudes',
   title: 'Polarity flip',
   summary: 'Turns the sign of every sample round, and with it the polarity that was declared.',
+  formula: 'd′ = −d; the declared polarity turns with it.',
+  avoid: 'Where polarity is only declared wrongly: change the declaration, not the samples.',
   source: SOURCE,
   output: 'Flipped',
   params: z.object({}),

@@ -66,6 +66,8 @@ export const mute = defineStep({
   stage: 'data',
   title: 'Mute',
   summary: 'Takes out what lies above or below a horizon or a time, with a ramp.',
+  formula: 'd′(t) = d(t)·w(t − t₀), w rising from 0 to 1 along the taper.',
+  avoid: 'Over a target that comes close to the mute: the taper changes its amplitudes.',
   source: 'Yilmaz (2001), Seismic Data Analysis, SEG, ch. 1',
   reach: 'trace',
   inputs: {

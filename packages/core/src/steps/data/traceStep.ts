@@ -21,6 +21,8 @@ export interface TraceFacts {
 export function traceStep<P extends z.ZodObject>(declared: {
   id: string;
   purpose?: string;
+  formula?: string;
+  avoid?: string;
   title: string;
   summary: string;
   source: string;

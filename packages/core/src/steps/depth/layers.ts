@@ -68,6 +68,8 @@ export const layers = defineStep({
   title: 'Layer velocities',
   summary:
     'Fits v0 + k·z to the wells in each layer between horizons, z from the datum; a velocity volume may guide v0 sideways.',
+  formula: 'v = v₀ + k·z in each layer, fitted to wells; between wells by the guide or by kriging.',
+  avoid: 'Where layers have no well: the velocity there is carried from afar.',
   source: 'Slotnick (1936), Geophysics 1, 9–22',
   reach: 'global',
   inputs: {

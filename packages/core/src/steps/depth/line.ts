@@ -15,6 +15,8 @@ export const depthLine = defineStep({
   stage: 'depth',
   title: '2D line to depth',
   summary: 'Stretches every trace of a 2D line from time to depth through the layers of a velocity model.',
+  formula: 'd′(z) = d(t(z)) along the 2D line.',
+  avoid: 'Where the line leaves the model: there is nothing there.',
   source: 'Windowed sinc: Kaiser & Schafer (1980), IEEE Trans. ASSP 28, 105–107; v0 + k·z: Slotnick (1936)',
   reach: 'trace',
   inputs: {

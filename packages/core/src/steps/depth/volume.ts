@@ -54,6 +54,8 @@ export const depthVolume = defineStep({
   stage: 'depth',
   title: 'Volume to depth',
   summary: 'Stretches every trace from time to depth through the layers of a velocity model.',
+  formula: 'd′(z) = d(t(z)), sample by sample through the velocity model.',
+  avoid: 'Before amplitudes are measured per time: thicknesses change with velocity.',
   source: 'Windowed sinc: Kaiser & Schafer (1980), IEEE Trans. ASSP 28, 105–107; v0 + k·z: Slotnick (1936)',
   reach: 'trace',
   inputs: {

@@ -19,6 +19,8 @@ export const close = defineStep({
   stage: 'interpret',
   title: 'Close a horizon',
   summary: 'Fills the gaps of a horizon with a smooth surface, cut at faults; what was tracked stays as it is.',
+  formula: '(1 − T)·∇⁴z − T·∇²z = 0 in the gaps, T the tension, in each block between faults.',
+  avoid: 'Over gaps wider than what is known round them: a smooth guess is drawn.',
   source: 'Smith & Wessel (1990), Geophysics 55, 293–305',
   reach: 'global',
   inputs: {

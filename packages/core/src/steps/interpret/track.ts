@@ -108,6 +108,9 @@ export const track = defineStep({
   title: 'Track through the volume',
   summary:
     'Follows one event from picks and the wells’ tops, surest way first, stopping at faults; keeps how sure it is.',
+  formula:
+    'The surest neighbour first: cost 1 − c, c the correlation of waveforms; stops at faults and below the least match.',
+  avoid: 'Across cycle skips: look at the confidence map before closing.',
   source:
     'Least-cost fronts, Dijkstra (1959), Numerische Mathematik 1, 269–271, on the waveform match of Neidell & Taner (1971), Geophysics 36, 482–497',
   reach: 'global',

@@ -19,6 +19,8 @@ export const angles = defineStep({
   title: 'Synthetic at angles',
   summary:
     'A gather of synthetic traces by angle of incidence, from P, S and density as they are or with another fluid.',
+  formula: 'R(θ) by Zoeppritz, or its three terms; each angle with its own wavelet.',
+  avoid: 'Beyond the critical angle, or where V_s is only guessed.',
   source:
     'Zoeppritz (1919) as in Aki & Richards (2002); Shuey (1985), Geophysics 50, 609–614; Fatti et al. (1994), Geophysics 59, 1362–1376',
   reach: 'global',

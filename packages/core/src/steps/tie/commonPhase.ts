@@ -16,6 +16,8 @@ export const commonPhaseStep = defineStep({
   title: 'Common phase of several wells',
   summary:
     'Turns a wavelet by the phase that all wells together make likeliest, each weighed by how well it knows it; says what each found.',
+  formula: 'The one angle at which the sum of correlations over wells is greatest.',
+  avoid: 'Where wells lie in surveys of different phase.',
   source: 'Box & Tiao (1973), Bayesian Inference in Statistical Analysis, section 2.7',
   reach: 'global',
   inputs: {

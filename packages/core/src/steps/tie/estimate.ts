@@ -96,6 +96,8 @@ export const estimate = defineStep({
   title: 'Estimate a wavelet',
   summary:
     'By least squares from the tied logs of one well, or of several jointly; its length is what predicts left-out parts best.',
+  formula: 'W(f) = ⟨S·R*⟩ / (⟨R·R*⟩ + ε): least squares between seismic and reflectivity.',
+  avoid: 'Over windows shorter than about three times the wavelet, or on a bad tie: its errors go into the phase.',
   source: 'White & Simm (2003), First Break 21(10), 75–83; Walden & White (1998), Geophysics 63, 1–14',
   reach: 'global',
   inputs: {

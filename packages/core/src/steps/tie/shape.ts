@@ -19,6 +19,8 @@ export const shape = defineStep({
   stage: 'tie',
   title: 'Turn, extend or average wavelets',
   summary: 'One wavelet turned by a constant phase and brought to a length, or the mean of several at unit energy.',
+  formula: 'Phase turned, length changed, or the mean of several in the frequency domain.',
+  avoid: 'To average wavelets of opposite polarity: they cancel.',
   source: 'Constant phase rotation by the Hilbert transform, as in Taner et al. (1979), Geophysics 44, 1041–1063',
   reach: 'global',
   inputs: { wavelets: { kind: 'wavelet', title: 'Wavelets', many: true } },

@@ -71,6 +71,8 @@ export const wavelet = defineStep({
   stage: 'tie',
   title: 'Make a wavelet',
   summary: 'From the spectrum of the seismic in a window, at a phase of your choice, or by formula.',
+  formula: 'w(t) = (1 − 2π²f²t²)·e^{−π²f²t²} (Ricker), or a band between four corners.',
+  avoid: 'As the wavelet of the data: it is a beginning until one is estimated.',
   source:
     'Blackman & Tukey (1958), The Measurement of Power Spectra; Ricker (1953), Geophysics 18, 10–40; Ryan (1994), CSEG Recorder 19(7), 8–9; Klauder et al. (1960)',
   reach: 'global',

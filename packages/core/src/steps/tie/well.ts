@@ -216,6 +216,8 @@ export const tieWell = defineStep({
   stage: 'tie',
   title: 'Tie a well',
   summary: 'Calibrates the sonic to checkshots, makes a synthetic and moves it to the seismic along the path.',
+  formula: 's = w ∗ r, r = (Z₂ − Z₁)/(Z₂ + Z₁); the shift and stretch that correlate best within their bounds.',
+  avoid: 'With stretches that ask for velocities no rock has: the drift curve tells.',
   source: 'White & Simm (2003), First Break 21(10), 75–83; Herrera & van der Baan (2014), Geophysics 79, V47–V54',
   reach: 'global',
   inputs: {

@@ -59,6 +59,8 @@ export const contacts = defineStep({
   title: 'Fluid contacts',
   summary:
     'Where gas, oil and water meet, with the range that pressures and densities allow; or the deepest hydrocarbon.',
+  formula: 'p = p₀ + ρ·g·z in each fluid; contacts where the lines meet, with what the data allow.',
+  avoid: 'Where pressures come from blocks that are not joined: they share no line.',
   source: 'Pressure gradients after Dake (1978), Fundamentals of Reservoir Engineering',
   reach: 'global',
   inputs: {

@@ -116,6 +116,8 @@ export const inPlace = defineStep({
   stage: 'volumes',
   title: 'Volumes in place',
   summary: 'Rock, pore space, oil and gas of a zone between two depth surfaces, inside an area, above its contacts.',
+  formula: 'N = A·h·NTG·φ·(1 − Sʷ)/B, summed over bins above the contact, inside the area.',
+  avoid: 'As one number: tell the range that contacts, area and rock allow.',
   source:
     'Cells cut by contacts in proportion; averages as Worthington & Cosentino (2005), SPE Reservoir Evaluation & Engineering 8, 276–290',
   reach: 'global',

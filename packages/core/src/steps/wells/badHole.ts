@@ -10,6 +10,8 @@ export const badHole = wellStep({
   title: 'Flag washouts',
   output: 'Bad-hole flag',
   summary: 'Marks where caliper or density correction say that the density cannot be trusted.',
+  formula: 'Washed out where caliper − bit > limit, or the density correction is large.',
+  avoid: 'Where bit size is not known: everything or nothing is flagged.',
   source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition',
   params: z.object({
     bitIn: number(

@@ -8,6 +8,8 @@ export const cut = wellStep({
   title: 'Cut a curve',
   output: 'Cut logs',
   summary: 'Keeps a curve inside depths and values, and makes the rest null.',
+  formula: 'c′ = c inside the interval, nothing outside.',
+  avoid: 'To hide bad values that a flag would keep in sight.',
   source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: validity limits',
   params: z.object({
     curve: anyCurve,

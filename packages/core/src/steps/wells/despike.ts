@@ -9,6 +9,8 @@ export const despike = wellStep({
   title: 'Despike a curve',
   output: 'Despiked logs',
   summary: 'Takes out samples far from the running median, and bridges short gaps by straight lines.',
+  formula: 'v is a spike where |v − median| > k·1.4826·MAD over the window.',
+  avoid: 'On thin hard beds whose thickness is that of the window: they look like spikes.',
   source: 'Hampel (1974), Journal of the American Statistical Association 69, 383–393',
   params: z.object({
     curve: anyCurve,

@@ -7,6 +7,8 @@ export const elastic = wellStep({
   title: 'Impedances and moduli',
   output: 'Elastic logs',
   summary: 'P and S impedance, velocity ratio, bulk, shear and Young’s moduli and Poisson’s ratio.',
+  formula: 'Z = ρ·V_p, μ = ρ·V_s², λ = ρ·V_p² − 2μ, ν = (V_p² − 2V_s²)/(2(V_p² − V_s²)).',
+  avoid: 'Where sonic and density are of different depths: shift one first.',
   source: 'Mavko, Mukerji & Dvorkin (2009), The Rock Physics Handbook, 2nd edition, 2.2',
   params: z.object({}),
   axis: () => ['sonic'],

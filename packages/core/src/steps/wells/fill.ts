@@ -9,6 +9,8 @@ export const fill = wellStep({
   title: 'Fill a curve from others',
   output: 'Filled logs',
   summary: 'Fits a curve by others of the same well and fills its gaps, with the spread of the fit.',
+  formula: 'c = β₀ + Σ βᵢ·xᵢ by least squares where both are there; the misfit is told.',
+  avoid: 'Over gaps longer than the part that it learnt from, or in rock that it has not seen.',
   source: 'Least squares, as in Draper & Smith (1998), Applied Regression Analysis, 3rd edition',
   params: z.object({
     curve: curveChoice({ title: 'Curve', description: 'The curve whose gaps are filled.' }, 'density'),

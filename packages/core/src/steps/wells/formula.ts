@@ -21,6 +21,8 @@ export const formula = wellStep({
   title: 'Formula',
   output: 'Formula',
   summary: 'A curve from others by a formula in ordinary notation; units are checked.',
+  formula: 'What you write, sample by sample; units are checked.',
+  avoid: 'For what a step does: a step keeps its source and its reasons.',
   source:
     'Bureau International des Poids et Mesures (2019), The International System of Units: units go through a formula with its values',
   params: z.object({

@@ -10,6 +10,8 @@ export const net = defineStep({
   stage: 'wells',
   title: 'Net rock and pay',
   summary: 'Flags reservoir and pay by cutoffs, and counts net-to-gross, porosity and saturation for each zone.',
+  formula: 'Net where V < V₀ and φ > φ₀; pay where also Sʷ < S₀.',
+  avoid: 'As a fact: the cut-offs are a choice, and volumes should be told for several.',
   source: 'Worthington & Cosentino (2005), SPE Reservoir Evaluation & Engineering 8, 276–290',
   reach: 'global',
   inputs: { wells: wellsInput(['directional surveys', 'logs', 'tops']) },

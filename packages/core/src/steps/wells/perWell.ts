@@ -144,6 +144,8 @@ export async function forEachWell<T>(
 export function wellStep<P extends z.ZodObject>(spec: {
   id: string;
   purpose?: string;
+  formula?: string;
+  avoid?: string;
   title: string;
   output: string;
   summary: string;
@@ -160,6 +162,9 @@ export function wellStep<P extends z.ZodObject>(spec: {
     id: spec.id,
     version: spec.version ?? 1,
     stage: 'wells',
+    purpose: spec.purpose,
+    formula: spec.formula,
+    avoid: spec.avoid,
     title: spec.title,
     summary: spec.summary,
     source: spec.source,

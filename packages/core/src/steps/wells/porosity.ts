@@ -76,6 +76,8 @@ export const porosity = wellStep({
   summary: 'Total and effective porosity from density, sonic, or neutron and density together.',
   version: 3,
   ofField: ['fluid samples'],
+  formula: 'φ = (ρₘ − ρ)/(ρₘ − ρ_f), less V·φ_sh; or by sonic and neutron.',
+  avoid: 'In washouts, and in gas unless neutron and density are used together.',
   source:
     'Archie (1942), Transactions of the AIME 146, 54–62; Wyllie et al. (1956), Geophysics 21, 41–70; Raymer et al. (1980), SPWLA 21st Symposium',
   params: z.object({

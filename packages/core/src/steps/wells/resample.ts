@@ -9,6 +9,8 @@ export const resample = wellStep({
   title: 'Resample a curve',
   output: 'Resampled logs',
   summary: 'Brings a curve to another step: means where it gets coarser, straight lines where finer.',
+  formula: 'c′ at even steps: means over a coarser step, straight lines between at a finer.',
+  avoid: 'To a finer step before thin beds are counted: none are gained.',
   source: 'Crochiere & Rabiner (1983), Multirate Digital Signal Processing: averaged before it is thinned',
   params: z.object({
     curve: anyCurve,

@@ -9,6 +9,8 @@ export const rescale = wellStep({
   title: 'Rescale a curve',
   output: 'Rescaled logs',
   summary: 'Brings a curve to others: by a factor and a constant, or by two percentiles that all wells are to share.',
+  formula: 'c′ = a·c + b; by percentiles, a and b bring two of them to those of all wells.',
+  avoid: 'Where wells truly differ, as across a facies change: the difference is taken away.',
   source: 'Two-point normalisation of logs, as in Shier (2004), Petrophysics 45, 268–280',
   params: z.object({
     curve: curveChoice({ title: 'Curve', description: 'The class of curve that is rescaled.' }, 'gamma ray'),

@@ -12,6 +12,8 @@ export const saturation = wellStep({
   version: 2,
   ofField: ['fluid samples'],
   summary: 'From resistivity and porosity, clean or shaly.',
+  formula: 'Sʷ = ((a·R_w)/(φᵐ·R_t))^{1/n}; with shale by the chosen law.',
+  avoid: 'Where water resistivity is unknown, or beds are thinner than the tool sees.',
   source:
     'Archie (1942), Transactions of the AIME 146, 54–62; Simandoux (1963); Poupon & Leveaux (1971), SPWLA 12th Symposium',
   params: z.object({

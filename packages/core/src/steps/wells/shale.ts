@@ -9,6 +9,8 @@ export const shale = wellStep({
   title: 'Shale volume',
   output: 'Shale volume',
   summary: 'From gamma ray between a clean and a shale line, straight or by one of the published curves.',
+  formula: 'I = (GR − GR₀)/(GR₁ − GR₀); V = I, or the curve of the chosen author.',
+  avoid: 'In radioactive sands or with potassium mud: gamma ray is no shale indicator there.',
   source: 'Larionov (1969); Clavier et al. (1971), Journal of Petroleum Technology 23, 743–763; Steiber (1970)',
   params: z.object({
     law: choice(

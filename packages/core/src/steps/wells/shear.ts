@@ -9,6 +9,8 @@ export const shear = wellStep({
   title: 'Predict shear slowness',
   output: 'Shear slowness',
   summary: 'S from P by rock trends, and where S was logged, the gaps alone filled; every estimated sample is counted.',
+  formula: 'V_s = 0.862·V_p − 1172 (mudrock line), or mixed by minerals.',
+  avoid: 'In gas, and in soft or cemented rock outside of what the law was fitted to.',
   source:
     'Castagna et al. (1985), Geophysics 50, 571–581; Greenberg & Castagna (1992), Geophysical Prospecting 40, 195–209',
   params: z.object({

@@ -9,6 +9,8 @@ export const shift = wellStep({
   title: 'Shift a curve in depth',
   output: 'Shifted logs',
   summary: 'Moves one curve down or up against the others.',
+  formula: 'c′(z) = c(z − s).',
+  avoid: 'Where the shift changes along the well: shift the parts one by one.',
   source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: depth matching',
   params: z.object({
     curve: anyCurve,

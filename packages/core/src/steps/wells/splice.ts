@@ -29,6 +29,8 @@ export const splice = defineStep({
   stage: 'wells',
   title: 'Splice runs',
   summary: 'Joins several runs of one well’s logs into one set, curve by curve, by a rule; says what came from where.',
+  formula: 'c = a above the join, b below; between them (1 − w)·a + w·b.',
+  avoid: 'Where runs differ by a scale: rescale one to the other first.',
   source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition: runs joined by priority',
   reach: 'global',
   inputs: { runs: { kind: 'logs', title: 'Runs', many: true } },

@@ -40,6 +40,8 @@ export const substitute = wellStep({
   title: 'Substitute the fluid',
   output: 'Substituted logs',
   summary: 'Sonic, shear and density as they would be with another fluid in the pores, sample by sample.',
+  formula: 'K_sat/(K_m − K_sat) = K_dry/(K_m − K_dry) + K_f/(φ(K_m − K_f)); μ does not change.',
+  avoid: 'In shale, tight or fractured rock: pores must be joined and pressures even.',
   source: 'Gassmann (1951); Batzle & Wang (1992), Geophysics 57, 1396–1408; Brie et al. (1995), SPE 30595',
   params: z.object({
     now: choice(
