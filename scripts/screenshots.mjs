@@ -12,6 +12,12 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' });
 const keep = (name) => page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
 const settle = () => page.waitForTimeout(2500);
+/** Take a view to time or to depth, in its menu. */
+async function take(view, domain) {
+  await page.getByRole('button', { name: `Settings of the ${view}` }).click();
+  await page.getByRole('dialog').getByRole('radio', { name: domain }).click();
+  await page.keyboard.press('Escape');
+}
 
 await page.goto(address);
 await page.getByRole('button', { name: /Open Quillon worked up/ }).waitFor();
@@ -19,12 +25,33 @@ await page.waitForTimeout(500);
 await keep('start');
 await page.getByRole('button', { name: /Open Quillon worked up/ }).click();
 await page.getByTestId('section-raster').waitFor();
-const slice = () => page.getByLabel('What the map shows').selectOption({ label: 'Slice of Full stack' });
-await slice();
 await settle();
 await page.mouse.move(600, 470);
 await page.waitForTimeout(400);
 await keep('desk');
+// two stacks by swipe, and the scene looked through
+await page.getByRole('button', { name: 'Close the tray' }).click();
+await page.getByRole('button', { name: 'Compare with another volume' }).click();
+await page.getByLabel('Full stack with').selectOption({ label: 'Far stack' });
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: 'Layers of the section' }).click();
+await page.getByLabel('Along wells').selectOption('gamma ray');
+await page.getByLabel('What the map shows').selectOption({ label: 'Slice of Full stack' });
+await page.getByRole('button', { name: 'Settings of the scene' }).click();
+await page.getByLabel('Look through the volume').check();
+await page.keyboard.press('Escape');
+await settle();
+await settle();
+await keep('compare');
+await page.getByRole('button', { name: 'Settings of the scene' }).click();
+await page.getByLabel('Look through the volume').uncheck();
+await page.keyboard.press('Escape');
+await page.getByLabel('Along wells').selectOption('');
+await page.getByRole('button', { name: 'Layers of the section' }).click();
+await page.getByRole('button', { name: 'Compare with another volume' }).click();
+await page.getByLabel('Full stack with').selectOption('');
+await page.keyboard.press('Escape');
+await page.getByRole('button', { name: /^Data ?: / }).click();
 await page.getByRole('button', { name: /^Full stack/ }).click();
 await settle();
 await keep('facts');
@@ -40,7 +67,6 @@ await page
   .click();
 await settle();
 await keep('trail');
-const map = page.getByRole('region', { name: 'Map' });
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: /^Data ?: / }).click();
 await page.getByRole('button', { name: /^Full stack/ }).dblclick();
@@ -49,7 +75,7 @@ await page.getByRole('button', { name: /^Interpret ?: / }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
 await settle();
 await keep('interpret');
-await page.getByRole('button', { name: 'Pick a horizon' }).click();
+await page.getByRole('button', { name: 'Pick a horizon', exact: true }).click();
 await page.getByLabel('Name').fill('Tolven Top picks');
 await page.getByLabel('Name').press('Enter');
 // beside the tied well's top, where its own mark stands
@@ -74,8 +100,7 @@ await settle();
 await keep('tie');
 await page.getByText('Section', { exact: true }).first().click();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
-const views = ['Section', 'Map', 'Scene'].map((name) => page.getByRole('region', { name }));
-for (const view of views) await view.getByRole('radio', { name: 'Depth' }).click();
+for (const view of ['section', 'map', 'scene']) await take(view, 'Depth');
 await page.getByRole('button', { name: /^Depth ?: / }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top in depth' });
 await page
@@ -89,8 +114,7 @@ await page.getByRole('button', { name: /^Crest volumes/ }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Hydrocarbon thickness of Tolven Top in depth' });
 await settle();
 await keep('volumes');
-for (const view of [views[0], views[2]]) await view.getByRole('radio', { name: 'TWT' }).click();
-await map.getByRole('radio', { name: 'TWT' }).click();
+for (const view of ['section', 'map', 'scene']) await take(view, 'TWT');
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: 'Dark theme' }).click();

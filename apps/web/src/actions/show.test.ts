@@ -2,7 +2,6 @@ import '../testing/browser';
 import { type EarthObject, type Horizon, toIndex } from '@lithagon/core';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../state/desk';
-import { LOGS_DESK } from '../state/logsTemplate';
 import { useSelection } from '../state/selection';
 import { changeSettings, settingsOf } from '../state/views';
 import { lookIn } from '../state/views/index';
@@ -12,7 +11,7 @@ import { showObject } from './show';
 const field = fieldOnTheDesk();
 const of = (kind: EarthObject['kind']) => field.objects.find((o) => o.kind === kind) as EarthObject;
 beforeEach(() => {
-  useDesk.setState({ views: {}, links: {}, active: null, recent: [], logs: LOGS_DESK });
+  useDesk.setState({ views: {}, links: {}, active: null, recent: [] });
   changeSettings('section', 'section', { line: 'a line' });
 });
 const place = () => lookIn(useDesk.getState(), 'section').place;
@@ -56,6 +55,6 @@ describe('an object opens where it is seen', () => {
   test('what belongs to a well beside the wells that are there, once', () => {
     showObject(of('logs'));
     showObject(of('tops'));
-    expect(useDesk.getState().logs.wells).toEqual([of('well').id]);
+    expect(settingsOf('logs', 'logs').wells).toEqual([of('well').id]);
   });
 });

@@ -34,7 +34,7 @@ describe('the desk of a project', () => {
       JSON.stringify({ increment: 3, plane: 'crossline', domain: { map: 'depth' }, logs: { wells: ['a'] } }),
     );
     keepDesk('old');
-    const { logs } = useDesk.getState();
+    const logs = settingsOf('logs', 'logs');
     expect(logs.wells).toEqual(['a']);
     expect(logs.tracks.length).toBeGreaterThan(0);
     // what was said once for all views of a kind is said of the first of them

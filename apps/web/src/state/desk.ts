@@ -2,8 +2,6 @@ import { quantityFacts } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
 import type { ColorMapName } from '../color/maps';
-import { LOGS_DESK, type LogsDesk } from './logsTemplate';
-import { PLOT_DESK, type PlotDesk } from './plotDesk';
 import { readDesk } from './readDesk';
 import type { Link, Look, ViewState } from './views/view';
 
@@ -32,10 +30,6 @@ export interface DeskState {
   active: string | null;
   recent: string[];
   display: Record<string, Display>;
-  /** What the Logs view shows and how. */
-  logs: LogsDesk;
-  /** What the Crossplot shows. */
-  plot: PlotDesk;
   stage: string | null;
   theme: 'light' | 'dark';
 }
@@ -49,8 +43,6 @@ const initial: DeskState = {
   active: null,
   recent: [],
   display: {},
-  logs: LOGS_DESK,
-  plot: PLOT_DESK,
   stage: 'data',
   theme: 'light',
 };

@@ -4,7 +4,7 @@ import { refreshProject, useProject } from './project';
 import { readDesk } from './readDesk';
 
 /** What of the desk belongs to a saved one; which bed is open and the theme are a person's own. */
-const KEPT = ['layout', 'volume', 'views', 'links', 'display', 'logs', 'plot'] as const satisfies (keyof DeskState)[];
+const KEPT = ['layout', 'volume', 'views', 'links', 'display'] as const satisfies (keyof DeskState)[];
 
 const WORDS: Record<(typeof KEPT)[number], string> = {
   layout: 'the views',
@@ -12,8 +12,6 @@ const WORDS: Record<(typeof KEPT)[number], string> = {
   views: 'what views show',
   links: 'the lines and parts in view',
   display: 'colours',
-  logs: 'the logs panel',
-  plot: 'the crossplot',
 };
 
 type Kept = Pick<DeskState, (typeof KEPT)[number]>;

@@ -60,7 +60,10 @@ export function arrangeAnew(api: DockviewApi | null = dock): void {
   if (!api) return;
   api.clear();
   const section = add(api, 'section');
-  const map = add(api, 'map', { position: { referencePanel: section, direction: 'right' }, initialWidth: 400 });
+  const map = add(api, 'map', {
+    position: { referencePanel: section, direction: 'right' },
+    initialWidth: Math.max(400, Math.round(0.36 * api.width)),
+  });
   add(api, 'scene', { position: { referencePanel: map, direction: 'below' } });
   section.api.setActive();
 }

@@ -28,7 +28,15 @@ test('views that there are not, and colours that are none, are left out', () => 
   expect(readDesk({ layout: view('map') }).layout).toBeDefined();
   expect(readDesk({ layout: view('nothing') }).layout).toBeUndefined();
   const style = { from: 0, to: 1, log: false, color: '"/><script>' };
-  expect(readDesk({ logs: { styles: { GR: style }, spaced: true } }).logs).toMatchObject({ styles: {}, spaced: true });
+  // a desk of before, and one of now
+  for (const desk of [
+    { logs: { styles: { GR: style }, spaced: true } },
+    { views: { logs: { settings: { styles: { GR: style }, spaced: true } } } },
+  ]) {
+    const { settings } = readDesk(desk).views?.logs ?? {};
+    expect(settings).toMatchObject({ spaced: true });
+    expect(settings?.styles).toBeUndefined();
+  }
 });
 
 test('what is no desk at all gives nothing', () => {

@@ -2,6 +2,7 @@ import { BEDS } from '../stages/beds';
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { useRuns } from '../state/runs';
+import { useSelection } from '../state/selection';
 import { counted } from '../ui/format';
 import css from './Column.module.css';
 
@@ -43,7 +44,11 @@ export function Column() {
             className={`${css.bed} ${state.join(' ')}`}
             aria-pressed={stage === bed.id}
             title={`${bed.summary} (${bed.digit})`}
-            onClick={() => useDesk.setState({ stage: stage === bed.id ? null : bed.id })}
+            onClick={() => {
+              useDesk.setState({ stage: stage === bed.id ? null : bed.id });
+              // where the sheet lies over the tray, the tray was asked for
+              if (innerWidth <= 1000) useSelection.setState({ object: null });
+            }}
           >
             <svg preserveAspectRatio="none" aria-hidden="true">
               <defs>

@@ -38,7 +38,8 @@ export function useSettings<K extends ViewKind>(
   named?: string,
 ): [Settings[K], (change: Partial<Settings[K]>) => void] {
   const here = useHere();
-  const id = named ?? here;
+  // outside of any view of the kind it is the first of them
+  const id = named ?? (kindOfView(here) === kind ? here : kind);
   const view = useDesk((s) => s.views[id]);
   const settings = useMemo(() => settingsIn(kind, view), [kind, view]);
   return [settings, (change) => changeSettings(kind, id, change)];

@@ -1,11 +1,13 @@
 import { curveClassSchema } from '@lithagon/core';
 import { z } from 'zod';
+import { LOGS_DESK, type LogsDesk } from '../logsTemplate';
+import { PLOT_DESK, type PlotDesk } from '../plotDesk';
 
 /** Views that a desk may hold. */
 export const VIEW_KINDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'catalogue'] as const;
 export type ViewKind = (typeof VIEW_KINDS)[number];
 /** Views of which a desk may hold more than one: what they show is their own. */
-export const SEVERAL: ViewKind[] = ['section', 'map', 'scene'];
+export const SEVERAL: ViewKind[] = ['section', 'map', 'scene', 'logs', 'crossplot'];
 
 const domain = z.enum(['twt', 'depth']);
 const point = z.tuple([z.number(), z.number()]);
@@ -83,13 +85,67 @@ const scene = {
   listed: z.boolean(),
 };
 
-const SCHEMAS = { section, map, scene, tie: {}, logs: {}, crossplot: {}, catalogue: {} } satisfies Record<
+const color = z.string().regex(/^#[0-9a-f]{3,8}$/i);
+
+const fill = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('limit'), curve: z.string(), side: z.enum(['left', 'right']), color }),
+  z.object({
+    kind: z.literal('between'),
+    curves: z.tuple([z.string(), z.string()]),
+    colors: z.tuple([color, color]),
+  }),
+  z.object({ kind: z.literal('value'), curve: z.string() }),
+]);
+
+const axis = z.object({ of: z.string(), log: z.boolean() });
+
+const logs = {
+  wells: z.array(z.string()),
+  depth: z.enum(['MD', 'TVD', 'TVDSS', 'TWT']),
+  hang: z.string().nullable(),
+  spaced: z.boolean(),
+  window: z.tuple([z.number(), z.number()]).nullable(),
+  tracks: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      width: z.number().positive().max(4000),
+      curves: z.array(z.union([curveClassSchema, z.string()])),
+      fill: fill.optional(),
+      beds: z.literal('facies').optional(),
+    }),
+  ),
+  styles: z.record(z.string(), z.object({ from: z.number(), to: z.number(), log: z.boolean(), color })),
+  heading: z.array(z.string()),
+  zones: z.boolean(),
+  seismic: z.string().nullable(),
+};
+
+const crossplot = {
+  from: z.enum(['logs', 'maps', 'volumes']),
+  x: axis,
+  y: axis,
+  color: z.string().nullable(),
+  wells: z.array(z.string()).nullable(),
+  top: z.string(),
+  base: z.string(),
+  area: z.string().nullable(),
+  fromVertical: z.number(),
+  toVertical: z.number(),
+  trends: z.boolean(),
+  fit: z.boolean(),
+};
+
+const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, catalogue: {} } satisfies Record<
   ViewKind,
   Record<string, z.ZodType>
 >;
 
 type SettingsOf<K extends ViewKind> = { [F in keyof (typeof SCHEMAS)[K]]: z.infer<(typeof SCHEMAS)[K][F]> };
-export type Settings = { [K in ViewKind]: SettingsOf<K> };
+export type Settings = { [K in Exclude<ViewKind, 'logs' | 'crossplot'>]: SettingsOf<K> } & {
+  logs: LogsDesk;
+  crossplot: PlotDesk;
+};
 
 /** What a view of each kind begins with. */
 export const USUAL: Settings = {
@@ -138,8 +194,8 @@ export const USUAL: Settings = {
     listed: false,
   },
   tie: {},
-  logs: {},
-  crossplot: {},
+  logs: LOGS_DESK,
+  crossplot: PLOT_DESK,
   catalogue: {},
 };
 

@@ -83,7 +83,7 @@ export function ViewFrame(props: {
           <span className={css.fits}>{place(`${title}: time or depth`)}</span>
           <Popover.Root>
             <Popover.Trigger
-              className={`${css.menuButton} ${css.camera}`}
+              className={`${css.menuButton} ${css.always} ${css.camera}`}
               aria-label={`Settings of the ${title.toLowerCase()}`}
               title={`Settings of the ${title.toLowerCase()}`}
             >

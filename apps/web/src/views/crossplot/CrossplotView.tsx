@@ -1,8 +1,8 @@
 import { curvesOf, FACIES, type PlotRequest, topNames, type Volume, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
-import { useDesk } from '../../state/desk';
 import type { PlotDesk } from '../../state/plotDesk';
 import { useProject } from '../../state/project';
+import { useSettings } from '../../state/views';
 import { Select } from '../../ui/Field';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from './Crossplot.module.css';
@@ -11,12 +11,10 @@ import { usePlotFacts } from './usePlot';
 import { VolumeZone } from './VolumeZone';
 import { usualZone, zoneHorizons } from './zone';
 
-const change = (part: Partial<PlotDesk>) => useDesk.setState((s) => ({ plot: { ...s.plot, ...part } }));
-
 /** Two quantities against each other, a third as colour; points drawn round light up in the other views. */
 export function CrossplotView() {
   const objects = useProject((s) => s.objects);
-  const desk = useDesk((s) => s.plot);
+  const [desk, change] = useSettings('crossplot');
   const wells = useMemo(() => objects.filter((o): o is Well => o.kind === 'well'), [objects]);
   const curves = useMemo(
     () => [...new Set(wells.flatMap((w) => [...curvesOf(objects, w.name).keys()]))].sort(),

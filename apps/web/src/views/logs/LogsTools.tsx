@@ -1,11 +1,11 @@
 import { columnOfTops, type EarthObject, stratigraphyOf, topsBeside, type Well } from '@lithagon/core';
 import { useMemo } from 'react';
-import { useDesk } from '../../state/desk';
 import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
 import type { DepthKind } from '../../state/logsTemplate';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
+import { useSettings } from '../../state/views';
 import { Select } from '../../ui/Field';
 import { changeLogs } from './changeLogs';
 import css from './Logs.module.css';
@@ -32,7 +32,7 @@ export function LogsTools(props: {
 }) {
   const { ids, wells, objects, topNames, faciesNames, hands, scale, onTracks, onCarry } = props;
   const { mode, setMode, topName, setTopName, facies, setFacies } = hands;
-  const desk = useDesk((s) => s.logs);
+  const [desk] = useSettings('logs');
   const inTime = desk.depth === 'TWT';
   const column = useMemo(() => stratigraphyOf(objects), [objects]);
   const beside = useMemo(() => (column ? topsBeside(objects, column).length : 0), [objects, column]);

@@ -2,11 +2,11 @@ import { columnOfTops, stepOf, stratigraphyOf, type Well } from '@lithagon/core'
 import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { initialParams } from '../../actions/initial';
-import { useDesk } from '../../state/desk';
 import { openView } from '../../state/dock';
 import { useProject } from '../../state/project';
 import { takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
+import { useSettings } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { download } from '../../ui/download';
 import { useSize } from '../common/hooks';
@@ -32,7 +32,7 @@ import { usePanelPaint } from './usePanelPaint';
 /** Wells side by side: tracks on one scale of depth, with tops, zones and facies that are worked on by hand. */
 export function LogsView() {
   const objects = useProject((s) => s.objects);
-  const desk = useDesk((s) => s.logs);
+  const [desk] = useSettings('logs');
   const wells = useMemo(() => objects.filter((o): o is Well => o.kind === 'well'), [objects]);
   const shown = useMemo(() => desk.wells.filter((id) => wells.some((w) => w.id === id)), [desk.wells, wells]);
   if (wells.length === 0)
@@ -67,7 +67,7 @@ export function LogsView() {
 
 function Panels({ ids, wells }: { ids: string[]; wells: Well[] }) {
   const objects = useProject((s) => s.objects);
-  const desk = useDesk((s) => s.logs);
+  const [desk] = useSettings('logs');
   const units = useUnits();
   const wanted = useMemo(() => [...new Set(desk.tracks.flatMap((t) => t.curves))], [desk.tracks]);
   const columns = useColumns(ids, wanted, desk.depth);

@@ -1,9 +1,9 @@
 import { curvesOf, type Well } from '@lithagon/core';
 import { useMemo, useState } from 'react';
-import { useDesk } from '../../state/desk';
 import { type CurveStyle, styleOf, TRACKS, type Track } from '../../state/logsTemplate';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
+import { useSettings } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
 import { changeLogs } from './changeLogs';
@@ -14,7 +14,7 @@ const FACTS = ['status', 'kelly bushing', 'total depth', 'position', 'tie', 'fac
 
 /** Tracks, their curves and fills; limits for a class of curve, or for one well; what a heading says. */
 export function TracksSheet({ open, onClose, columns }: { open: boolean; onClose(): void; columns: WellColumn[] }) {
-  const desk = useDesk((s) => s.logs);
+  const [desk] = useSettings('logs');
   const objects = useProject((s) => s.objects);
   const units = useUnits();
   const [well, setWell] = useState('');

@@ -1,5 +1,5 @@
-import { useDesk } from '../../state/desk';
 import type { LogsDesk } from '../../state/logsTemplate';
+import { activeOf, changeSettings } from '../../state/views';
 
-/** Change how the panel stands. */
-export const changeLogs = (change: Partial<LogsDesk>) => useDesk.setState((s) => ({ logs: { ...s.logs, ...change } }));
+/** Change how the panel stands that is or was last in front. */
+export const changeLogs = (change: Partial<LogsDesk>) => changeSettings('logs', activeOf('logs'), change);

@@ -4,23 +4,23 @@ import { madeTops, project } from '@lithagon/core/testing/wellTables';
 import { useState } from 'react';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../../state/desk';
-import { LOGS_DESK } from '../../state/logsTemplate';
 import { useProject } from '../../state/project';
 import { useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
+import { changeSettings, settingsOf, useSettings } from '../../state/views';
 import { done, objectsNow, openWith } from '../../testing/field';
 import { onPage, screen, waitFor, within } from '../../testing/page';
 import { LogsTools } from './LogsTools';
 import { TopStrip } from './TopStrip';
 import type { Hands, Mode } from './useHands';
 
-const logs = () => useDesk.getState().logs;
+const logs = () => settingsOf('logs', 'logs');
 let scaled: number[] = [];
 
 /** The strip above two wells of the project, with hands that hold what is said to them. */
 function Strip() {
   const objects = useProject((s) => s.objects);
-  useDesk((s) => s.logs);
+  useSettings('logs');
   const [mode, setMode] = useState<Mode>('look');
   const [topName, setTopName] = useState('');
   const [facies, setFacies] = useState('');
@@ -46,7 +46,8 @@ const button = (name: string | RegExp) => screen.getByRole('button', { name });
 beforeEach(async () => {
   scaled = [];
   await openWith(project());
-  useDesk.setState({ logs: { ...LOGS_DESK, wells: ['A'], window: [100, 200] } });
+  useDesk.setState({ views: {}, active: null, recent: [] });
+  changeSettings('logs', 'logs', { wells: ['A'], window: [100, 200] });
 });
 
 describe('the strip above the wells', () => {

@@ -2,14 +2,15 @@
 import type { Well } from '@lithagon/core';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { useDesk } from '../../state/desk';
-import { LOGS_DESK, styleOf, TRACKS } from '../../state/logsTemplate';
+import { styleOf, TRACKS } from '../../state/logsTemplate';
+import { settingsOf } from '../../state/views';
 import { fieldOnTheDesk } from '../../testing/field';
 import { onPage, screen, within } from '../../testing/page';
 import { TracksSheet } from './TracksSheet';
 
 const field = fieldOnTheDesk();
-const logs = () => useDesk.getState().logs;
-beforeEach(() => useDesk.setState({ logs: LOGS_DESK }));
+const logs = () => settingsOf('logs', 'logs');
+beforeEach(() => useDesk.setState({ views: {}, active: null, recent: [] }));
 
 /** The sheet, for a panel that shows the field's one well. */
 function sheet() {

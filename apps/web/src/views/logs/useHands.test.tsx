@@ -6,6 +6,7 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { LOGS_DESK } from '../../state/logsTemplate';
+import { settingsOf } from '../../state/views';
 import { done, objectsNow, openWith } from '../../testing/field';
 import { waitFor } from '../../testing/page';
 import { axisOf, type WellColumn } from './columns';
@@ -61,7 +62,7 @@ const mdOf = (name: string) => topsOf(objectsNow(), WELL).find((t) => t.name ===
 
 beforeEach(async () => {
   nudged.length = 0;
-  useDesk.setState({ logs: LOGS_DESK });
+  useDesk.setState({ views: {}, active: null, recent: [] });
   useCursor.setState({ at: null });
   await openWith(await (await layeredField()).store.list());
 });
@@ -162,7 +163,7 @@ describe('the wheel', () => {
       Object.assign(event, { clientX, clientY, deltaX: 0, deltaY: 0, ctrlKey: false, shiftKey: false, ...change });
       element.dispatchEvent(event);
     });
-  const window = () => useDesk.getState().logs.window as [number, number];
+  const window = () => settingsOf('logs', 'logs').window as [number, number];
   test('scrolls, and with Ctrl draws nearer about the pointer', () => {
     const { unmount } = hands();
     wheel({ deltaY: 60 });

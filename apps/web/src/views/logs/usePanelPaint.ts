@@ -2,6 +2,7 @@ import type { EarthObject, Stratigraphy } from '@lithagon/core';
 import { type RefObject, useLayoutEffect, useRef } from 'react';
 import { useDesk } from '../../state/desk';
 import { useUnits } from '../../state/units';
+import { useSettings } from '../../state/views';
 import type { Size } from '../common/hooks';
 import { axisMarks, checkshotMarks, topMarks } from './axis';
 import { headingFacts } from './heading';
@@ -19,7 +20,7 @@ export function usePanelPaint(
   faciesNames: string[],
 ): RefObject<HTMLCanvasElement | null> {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const desk = useDesk((s) => s.logs);
+  const [desk] = useSettings('logs');
   const theme = useDesk((s) => s.theme);
   const units = useUnits();
   const unitOf = (v: number) => (desk.depth === 'TWT' ? v : units.to(v, 'm'));

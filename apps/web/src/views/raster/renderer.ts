@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { drawing } from './drawing';
 
 /**
  * One WebGL2 renderer for the whole window, since browsers allow few contexts: each view draws with it and copies the
@@ -10,7 +11,9 @@ const redraw = new Set<() => void>();
 function shared(): THREE.WebGLRenderer {
   if (renderer) return renderer;
   const canvas = document.createElement('canvas');
-  renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: true });
+  // smoothed edges take emulated graphics twice as long
+  const antialias = drawing() === 'graphics card';
+  renderer = new THREE.WebGLRenderer({ canvas, antialias, alpha: true, preserveDrawingBuffer: true });
   renderer.setPixelRatio(1);
   renderer.setClearColor(0x000000, 0);
   renderer.localClippingEnabled = true;

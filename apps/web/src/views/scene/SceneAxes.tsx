@@ -58,7 +58,12 @@ export function SceneAxes(props: {
               {text}
             </text>
           ))}
-        <text x={mx + 42 * ox} y={my + 30 * oy + 4} textAnchor="middle" style={{ fill: 'var(--ink)' }}>
+        <text
+          x={Math.max(30, Math.min(size.width - 30, mx + 42 * ox))}
+          y={my + 30 * oy + 4}
+          textAnchor="middle"
+          style={{ fill: 'var(--ink)' }}
+        >
           {name}
         </text>
       </g>

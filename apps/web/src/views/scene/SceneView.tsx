@@ -23,6 +23,7 @@ import { indexAt, type NotShown, onOneMap, placeAt, type ShownWell, shownVolume,
 import { useDropped } from '../common/useDropped';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
+import { drawing } from '../raster/drawing';
 import { drawInto, whenRestored } from '../raster/renderer';
 import { cropPlanes, isWhole } from './crop';
 import { type PlaneName, placePlane, sceneFrame, toScene } from './planes';
@@ -69,6 +70,9 @@ export function SceneView() {
 /** Samples along a ray through the box, while the scene is turned and when it stands. */
 const STEPS = { turning: 40, still: 140 };
 
+/** What has not moved for this long stands, ms. */
+const STANDS_MS = 220;
+
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
 function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
@@ -103,7 +107,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const look = lookOf(volume, displayOf(displays, volume));
   const dropped = useDropped('scene');
 
-  const draw = () => {
+  const draw = (still = false) => {
     if (!canvas.current || size.width < 20) return;
     const target = canvas.current;
     world.root.scale.y = exaggeration;
@@ -113,17 +117,17 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     if (cloud) {
       cloud.setLook(look, settings.transfer);
       world.root.updateMatrixWorld();
-      cloud.setView(cameras.camera, settings.crop, cameras.turning() ? STEPS.turning : STEPS.still);
+      cloud.setView(cameras.camera, settings.crop, still ? STEPS.still : STEPS.turning);
     }
-    drawInto(
-      target,
-      world.scene,
-      cameras.camera,
-      Math.round(size.width * devicePixelRatio),
-      Math.round(size.height * devicePixelRatio),
-    );
+    // where graphics are emulated, what moves is drawn at half size, and whole once it stands
+    const fine = still || drawing() === 'graphics card' ? devicePixelRatio : devicePixelRatio / 2;
+    drawInto(target, world.scene, cameras.camera, Math.round(size.width * fine), Math.round(size.height * fine));
     setView((v) => v + 1);
+    clearTimeout(standing.current);
+    if (fine < devicePixelRatio) standing.current = setTimeout(() => latest.current(true), STANDS_MS);
   };
+  const standing = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(standing.current), []);
   const latest = useRef(draw);
   latest.current = draw;
   const cameras = useCameras(element, settings.perspective, () => latest.current());

@@ -26,6 +26,7 @@ test('the box that is looked through lies on the survey, and the eye is told of 
   const camera = new THREE.PerspectiveCamera();
   const middle = new THREE.Vector3(0.5, 0.5, 0.5).applyMatrix4(cloud.mesh.matrix);
   camera.position.copy(middle);
+  camera.updateMatrixWorld();
   cloud.setView(camera, [0, 1, 0, 1, 0, 1], 10);
   for (const v of (cloud.mesh.material.uniforms.eye.value as THREE.Vector3).toArray()) expect(v).toBeCloseTo(0.5, 5);
 });

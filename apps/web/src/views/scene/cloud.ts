@@ -146,6 +146,7 @@ export function makeCloud(volume: Volume, frame: SceneFrame): Cloud {
   const origin = at(0, 0, 0);
   const [x, y, z] = [at(0, 0, nk), at(0, nj, 0), at(ni, 0, 0)].map((p) => p.sub(origin));
   mesh.matrix.makeBasis(x, y, z).setPosition(origin);
+  mesh.matrixWorldNeedsUpdate = true;
   const u = material.uniforms;
   return {
     mesh,

@@ -19,7 +19,6 @@ export function useCameras(element: HTMLElement | null, perspective: boolean, re
   const camera = perspective ? cameras.perspective : cameras.parallel;
   const controls = useRef<OrbitControls | null>(null);
   const place = useRef({ at: new THREE.Vector3(...STANDS.Oblique), target: TARGET.clone() });
-  const turning = useRef(false);
   const latest = useRef(redraw);
   latest.current = redraw;
   useEffect(() => {
@@ -30,13 +29,6 @@ export function useCameras(element: HTMLElement | null, perspective: boolean, re
     camera.position.copy(place.current.at);
     orbit.target.copy(place.current.target);
     orbit.update();
-    orbit.addEventListener('start', () => {
-      turning.current = true;
-    });
-    orbit.addEventListener('end', () => {
-      turning.current = false;
-      latest.current();
-    });
     orbit.addEventListener('change', () => {
       place.current = { at: camera.position.clone(), target: orbit.target.clone() };
       latest.current();
@@ -48,8 +40,6 @@ export function useCameras(element: HTMLElement | null, perspective: boolean, re
   return {
     camera,
     controls,
-    /** Whether the scene is being turned. */
-    turning: () => turning.current,
     /** Fit the camera to a view's shape. */
     shape(aspect: number) {
       if (camera instanceof THREE.PerspectiveCamera) camera.aspect = aspect;

@@ -4,12 +4,12 @@ import { useMemo } from 'react';
 import { finishStick, trackBehind } from '../../actions/draw';
 import { sectionAlong } from '../../actions/line';
 import { prepareNamed } from '../../actions/steps';
-import { useDesk } from '../../state/desk';
 import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
 import { type Tool, takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
+import { activeOf, useSettings } from '../../state/views';
 import { Button, IconButton } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { counted } from '../../ui/format';
@@ -184,7 +184,7 @@ function MeasureFacts({ tool }: { tool: Extract<Tool, { kind: 'measure' }> }) {
 }
 
 function WellsDone() {
-  const count = useDesk((s) => s.logs.wells.length);
+  const count = useSettings('logs', activeOf('logs'))[0].wells.length;
   return (
     <Button
       main

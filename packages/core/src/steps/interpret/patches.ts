@@ -77,7 +77,8 @@ export const merge = defineStep({
   summary: 'Puts patches together to one horizon: where several have a value, the one that comes first holds.',
   formula: 'z = the first of z₁, z₂, z₃ that there is, on the bins of the first.',
   avoid: 'Across a reverse fault, where one place has two values: keep the patches apart.',
-  source: 'Order of precedence; on bins of another grid by bilinear interpolation, Press et al. (2007), Numerical Recipes, 132–133',
+  source:
+    'Order of precedence; on bins of another grid by bilinear interpolation, Press et al. (2007), Numerical Recipes, 132–133',
   reach: 'global',
   inputs: {
     first: { kind: 'horizon', title: 'First' },

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { useDesk } from '../../../state/desk';
 import { usePlotSelection } from '../../../state/plotSelection';
 import { useProject } from '../../../state/project';
+import { activeOf, useSettings } from '../../../state/views';
 import type { Size } from '../../common/hooks';
 import type { ShownWell } from '../../common/survey';
 import css from '../../common/view.module.css';
@@ -10,7 +10,7 @@ import { MapRaster } from '../MapRaster';
 
 /** The wells chosen for the Logs view, joined in their order. */
 export function WellLine({ frame, size, wells }: { frame: MapFrame; size: Size; wells: ShownWell[] }) {
-  const chosen = useDesk((s) => s.logs.wells);
+  const chosen = useSettings('logs', activeOf('logs'))[0].wells;
   const points = chosen.flatMap((id) => {
     const well = wells.find((w) => w.well.id === id)?.well;
     return well ? [toScreen(frame, size, well.x, well.y)] : [];

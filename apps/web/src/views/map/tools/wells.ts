@@ -1,4 +1,4 @@
-import { useDesk } from '../../../state/desk';
+import { activeOf, changeSettings, settingsOf } from '../../../state/views';
 import type { ShownWell } from '../../common/survey';
 import { withWell } from '../../logs/wellLine';
 import type { Hands } from './hands';
@@ -20,7 +20,8 @@ export function wellsHands(wells: ShownWell[], perPixel: number): Hands {
     click({ x, y, event }) {
       const near = wellNear(wells, x, y, perPixel)?.well.id;
       if (!near) return;
-      const { logs } = useDesk.getState();
+      const view = activeOf('logs');
+      const logs = settingsOf('logs', view);
       const line = () => {
         if (logs.wells.includes(near)) return logs.wells.filter((id) => id !== near);
         if (!event.shiftKey) return [...logs.wells, near];
@@ -30,7 +31,7 @@ export function wellsHands(wells: ShownWell[], perPixel: number): Hands {
           near,
         );
       };
-      useDesk.setState({ logs: { ...logs, wells: line() } });
+      changeSettings('logs', view, { wells: line() });
     },
   };
 }

@@ -67,9 +67,11 @@ export function Axes({ frame, axis }: { frame: Frame; axis: Axis }) {
       <text x={right} y={11} textAnchor="end" className={css.compass}>
         {windOf(dx, dy)}
       </text>
-      <text x={box.left + box.width / 2} y={11} textAnchor="middle">
-        {what}
-      </text>
+      {box.width > 170 && (
+        <text x={box.left + box.width / 2} y={11} textAnchor="middle">
+          {what}
+        </text>
+      )}
       {marks.map(({ value, trace }) => {
         const at = x(trace);
         // a line that turns back meets a value twice, perhaps close by
