@@ -68,7 +68,7 @@ test('a volume without coordinates lies on a grid of its own until it is placed 
   await sheet.getByRole('button', { name: 'Load 1 file' }).click();
   await expect(page.getByText(/loaded from 1 file/).last()).toBeVisible({ timeout: 60_000 });
   await page
-    .getByRole('button', { name: /nameless/ })
+    .getByRole('button', { name: /^nameless/ })
     .first()
     .click();
   await expect(page.getByText('not on the map yet: a grid of its own')).toBeVisible();

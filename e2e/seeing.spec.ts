@@ -346,6 +346,25 @@ test.describe('a large screen', () => {
   });
 });
 
+/** Red of the section's pixels, as many of them at any size of the picture: the mean of each block of the larger. */
+const redOf = (page: Page, times: number) =>
+  page.getByTestId('section-raster').evaluate((canvas: HTMLCanvasElement, f) => {
+    const { data, width, height } = (canvas.getContext('2d') as CanvasRenderingContext2D).getImageData(
+      0,
+      0,
+      canvas.width,
+      canvas.height,
+    );
+    const out: number[] = [];
+    for (let y = 0; y < Math.floor(height / f); y += 7)
+      for (let x = 0; x < Math.floor(width / f); x += 7) {
+        let sum = 0;
+        for (let a = 0; a < f; a++) for (let b = 0; b < f; b++) sum += data[4 * ((y * f + a) * width + x * f + b)];
+        out.push(sum / (f * f));
+      }
+    return out;
+  }, times);
+
 test('a picture at double size is the same picture', async ({ browser, baseURL }) => {
   const pictures: number[][] = [];
   for (const deviceScaleFactor of [1, 2]) {
@@ -357,11 +376,22 @@ test('a picture at double size is the same picture', async ({ browser, baseURL }
     });
     const page = await context.newPage();
     await openWorkedUp(page);
-    await expect(page.getByTestId('section-raster')).toHaveAttribute('data-draw-ms', /\d/);
-    const width = await page.getByTestId('section-raster').evaluate((c: HTMLCanvasElement) => c.width);
-    expect(width).toBe(Math.round((await boxOf(page.getByTestId('section-raster'))).width * deviceScaleFactor));
-    pictures.push(await pictureOf(page));
+    const raster = page.getByTestId('section-raster');
+    await expect(raster).toHaveAttribute('data-draw-ms', /\d/);
+    const { width } = await boxOf(raster);
+    expect(await raster.evaluate((c: HTMLCanvasElement) => c.width)).toBe(Math.round(width * deviceScaleFactor));
+    // once it has come to rest
+    let last: number[] = [];
+    await expect
+      .poll(async () => {
+        const before = last;
+        last = await redOf(page, deviceScaleFactor);
+        return before.length > 0 && difference(before, last);
+      })
+      .toBe(0);
+    pictures.push(last);
     await context.close();
   }
-  expect(difference(pictures[0], pictures[1])).toBeLessThan(1.5);
+  expect(pictures[1]).toHaveLength(pictures[0].length);
+  expect(difference(pictures[0], pictures[1])).toBeLessThan(2);
 });

@@ -1,4 +1,4 @@
-import type { ArrayRef, EarthObject } from '@lithagon/core';
+import type { ArrayRef, CurveClass, EarthObject, QuantityMap } from '@lithagon/core';
 import type * as THREE from 'three';
 import type { ShownWell } from '../views/common/survey';
 import type { SceneFrame } from '../views/scene/planes';
@@ -16,6 +16,11 @@ export interface SceneContext {
   color: string;
   /** Values that the layer asked for, once they are read. */
   values: Float32Array | null;
+  objects: EarthObject[];
+  /** Map that a surface is coloured by, once it is read. */
+  paint: { map: QuantityMap; values: Float32Array } | null;
+  /** Log that wells are drawn with, by its class. */
+  log: CurveClass | null;
   well?: ShownWell;
   /** Corners of the survey on the map. */
   outline: [number, number][];
@@ -23,8 +28,8 @@ export interface SceneContext {
 
 /** How a kind of object stands in the scene: fetched with the scene, since it needs the graphics library. */
 export interface SceneLayer<O> {
-  /** Values to read before it is built. */
-  values?(object: O): ArrayRef;
+  /** Values to read before it is built, where there are any. */
+  values?(object: O, given: Pick<SceneContext, 'objects' | 'log'>): ArrayRef | undefined;
   build(object: O, context: SceneContext): THREE.Object3D[];
   /** Where its name stands. */
   label?(object: O, context: SceneContext): [x: number, y: number, z: number] | null;

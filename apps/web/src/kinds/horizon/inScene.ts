@@ -1,28 +1,59 @@
-import { type BinGrid, type Horizon, toMap } from '@lithagon/core';
+import { type BinGrid, gridAt, type Horizon, type QuantityMap, quantityFacts, sameBins, toMap } from '@lithagon/core';
 import * as THREE from 'three';
-import { colorMap } from '../../color/maps';
+import { type ColorMapName, colorMap } from '../../color/maps';
 import { type SceneFrame, toScene } from '../../views/scene/planes';
 import type { SceneLayer } from '../scene';
 
-/** A horizon as a surface, without the cells that lack a corner; coloured by height as on the map. */
+/** What a surface is coloured by, bin by bin, between the ends of its colours. */
+interface Paint {
+  values: Float32Array;
+  range: [number, number];
+  colors: ColorMapName;
+  reverse: boolean;
+}
+
+/** Grey of what has no value to be coloured by. */
+const BARE = 120;
+
+/** The values of a map at the bins of a horizon, and the colours of its quantity. */
+function paintOf(horizon: Horizon, { map, values }: { map: QuantityMap; values: Float32Array }): Paint {
+  const { colors, symmetric } = quantityFacts(map.quantity);
+  const [low, high] = map.range;
+  const end = Math.max(Math.abs(low), Math.abs(high));
+  const { binGrid } = horizon;
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
+  const at = sameBins(binGrid, map.binGrid)
+    ? values
+    : Float32Array.from({ length: ni * nj }, (_, n) =>
+        gridAt(values, map.binGrid, ...toMap(binGrid, Math.floor(n / nj), n % nj)),
+      );
+  return { values: at, range: symmetric ? [-end, end] : [low, high], colors: colors.map, reverse: colors.reverse };
+}
+
+/** A horizon as a surface, without the cells that lack a corner; coloured by height as on the map, or by what is given. */
 export function horizonGeometry(
   frame: SceneFrame,
   binGrid: BinGrid,
   values: Float32Array,
   range: [number, number],
+  paint: Paint = { values, range, colors: 'strata', reverse: false },
 ): THREE.BufferGeometry {
   const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   const position = new Float32Array(ni * nj * 3);
   // the lit material works in linear light
-  const map = colorMap('strata').map((v) => Math.round(255 * (v / 255) ** 2.2));
+  const map = colorMap(paint.colors).map((v) => Math.round(255 * (v / 255) ** 2.2));
   const color = new Uint8Array(ni * nj * 3);
   for (let i = 0; i < ni; i++)
     for (let j = 0; j < nj; j++) {
       const n = i * nj + j;
       // a bin without a value is in no triangle; it must not spoil the bounds either
       position.set(toScene(frame, ...toMap(binGrid, i, j), Number.isNaN(values[n]) ? range[0] : values[n]), 3 * n);
-      const q = (values[n] - range[0]) / (range[1] - range[0] || 1);
-      const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (Number.isNaN(q) ? 0 : q))));
+      const q = (paint.values[n] - paint.range[0]) / (paint.range[1] - paint.range[0] || 1);
+      if (Number.isNaN(q)) {
+        color.fill(BARE, 3 * n, 3 * n + 3);
+        continue;
+      }
+      const c = 3 * Math.max(0, Math.min(255, Math.round(255 * (paint.reverse ? 1 - q : q))));
       color.set(map.subarray(c, c + 3), 3 * n);
     }
   const index: number[] = [];
@@ -39,12 +70,13 @@ export function horizonGeometry(
   return geometry;
 }
 
-/** A horizon coloured by its time or depth, lit from above. */
+/** A horizon coloured by its time or depth or by a map, lit from above. */
 export const horizonInScene: SceneLayer<Horizon> = {
   values: ({ values }) => values,
-  build(object, { frame, values }) {
+  build(object, { frame, values, paint }) {
     if (!values) return [];
-    const geometry = horizonGeometry(frame, object.binGrid, values, object.range);
+    const by = paint ? paintOf(object, paint) : undefined;
+    const geometry = horizonGeometry(frame, object.binGrid, values, object.range, by);
     geometry.computeVertexNormals();
     return [
       new THREE.Mesh(

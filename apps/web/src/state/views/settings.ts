@@ -74,6 +74,10 @@ const scene = {
   exaggeration: z.number().positive().max(1000),
   planes: z.object({ inline: z.boolean(), crossline: z.boolean(), slice: z.boolean() }),
   perspective: z.boolean(),
+  /** Whether the volume stands along the section's own line. */
+  fence: z.boolean(),
+  /** Log that wells are drawn with, by its class. */
+  log: curveClassSchema.nullable(),
   /** Parts of the survey that are shown, from and to: inlines, crosslines, samples. */
   crop: z.tuple([part, part, part, part, part, part]),
   /** Whether the volume is looked through, and how opaque its values are: parts of the colour range and of full. */
@@ -180,6 +184,8 @@ export const USUAL: Settings = {
     exaggeration: 2,
     planes: { inline: true, crossline: true, slice: true },
     perspective: true,
+    fence: true,
+    log: null,
     crop: [0, 1, 0, 1, 0, 1],
     cloud: false,
     // what lies about nought is clear, what is strong is not

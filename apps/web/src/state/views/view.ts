@@ -24,6 +24,8 @@ const shownSchema = z.object({
   id: z.string(),
   eye: z.boolean(),
   opacity: z.number().min(0).max(1),
+  /** Map that a surface of the scene is coloured by, in place of its depth. */
+  paint: z.string().optional(),
 });
 /** An object in the list of a view: the first is drawn on top. */
 export type Shown = z.infer<typeof shownSchema>;

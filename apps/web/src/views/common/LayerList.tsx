@@ -1,4 +1,4 @@
-import { kindNamed } from '@lithagon/core';
+import { kindNamed, type QuantityMap } from '@lithagon/core';
 import { Eye, EyeOff, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
@@ -8,7 +8,7 @@ import { type Contents, changeContents, titleOf } from '../../state/views';
 import { IconButton } from '../../ui/Button';
 import { counted } from '../../ui/format';
 import { Sortable, SortableItem } from '../../ui/Sortable';
-import { movedRow, type Row, withoutRow, withRow } from './contents';
+import { keptOf, movedRow, type Row, withoutRow, withRow } from './contents';
 import css from './LayerList.module.css';
 
 /** A kind with more rows than this is folded. */
@@ -18,8 +18,14 @@ const MANY = 8;
  * What a view shows, what is on top first: each with an eye, its strength, and a place in the order. Objects are dragged
  * here from the tray, or opened by the tray's eye.
  */
-export function LayerList(props: { rows: Row[]; contents: Contents; ground: ReactNode }) {
-  const { rows, contents, ground } = props;
+export function LayerList(props: {
+  rows: Row[];
+  contents: Contents;
+  ground: ReactNode;
+  /** Maps that surfaces may be coloured by, where the view colours them. */
+  paints?: QuantityMap[];
+}) {
+  const { rows, contents, ground, paints } = props;
   const here = useHere();
   const change = (part: Partial<Contents>) => changeContents(here, part);
   const [open, setOpen] = useState<Set<string>>(new Set());
@@ -46,7 +52,7 @@ export function LayerList(props: { rows: Row[]; contents: Contents; ground: Reac
       >
         {listed.map((row) => (
           <SortableItem key={row.id} id={row.id} label={row.object.name} className={css.row}>
-            {(handle) => <LayerRow row={row} handle={handle} {...{ rows, contents, change }} />}
+            {(handle) => <LayerRow row={row} handle={handle} {...{ rows, contents, change, paints }} />}
           </SortableItem>
         ))}
       </Sortable>
@@ -60,11 +66,7 @@ export function LayerList(props: { rows: Row[]; contents: Contents; ground: Reac
               label={`${seen ? 'Hide' : 'Show'} all ${kindNamed(kind).plural.toLowerCase()}`}
               onClick={() =>
                 change({
-                  shown: rows.map(({ id, eye, opacity, object }) => ({
-                    id,
-                    opacity,
-                    eye: object.kind === kind ? !seen : eye,
-                  })),
+                  shown: keptOf(rows).map((kept, n) => (rows[n].object.kind === kind ? { ...kept, eye: !seen } : kept)),
                 })
               }
             >
@@ -91,13 +93,7 @@ export function LayerList(props: { rows: Row[]; contents: Contents; ground: Reac
         <input
           type="checkbox"
           checked={contents.follows}
-          onChange={(e) =>
-            change(
-              e.target.checked
-                ? { follows: true }
-                : { follows: false, shown: rows.map(({ id, eye, opacity }) => ({ id, eye, opacity })) },
-            )
-          }
+          onChange={(e) => change(e.target.checked ? { follows: true } : { follows: false, shown: keptOf(rows) })}
         />
         Take in what is made or loaded
       </label>
@@ -110,9 +106,10 @@ function LayerRow(props: {
   rows: Row[];
   contents: Contents;
   handle: ReactNode;
+  paints?: QuantityMap[];
   change(part: Partial<Contents>): void;
 }) {
-  const { row, rows, contents, handle, change } = props;
+  const { row, rows, contents, handle, change, paints } = props;
   const selected = useSelection((s) => s.object === row.id);
   const { name } = row.object;
   return (
@@ -144,6 +141,22 @@ function LayerRow(props: {
                 onChange={(e) => change(withRow(rows, contents, row.id, { opacity: Number(e.target.value) }))}
               />
             </label>
+            {paints && row.object.kind === 'horizon' && (
+              <label>
+                Coloured by
+                <select
+                  value={row.paint ?? ''}
+                  onChange={(e) => change(withRow(rows, contents, row.id, { paint: e.target.value || undefined }))}
+                >
+                  <option value="">its own depth</option>
+                  {paints.map((m) => (
+                    <option key={m.id} value={m.id}>
+                      {m.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

@@ -68,9 +68,13 @@ export function rowsOf(
   });
 }
 
+/** Rows as they are kept. */
+export const keptOf = (rows: Row[]): Shown[] =>
+  rows.map(({ id, eye, opacity, paint }) => ({ id, eye, opacity, ...(paint ? { paint } : {}) }));
+
 /** The list with one row changed, opened or shut; a row that came by itself is from then on kept. */
 export function withRow(rows: Row[], contents: Contents, id: string, change: Partial<Shown>): Partial<Contents> {
-  const kept = rows.map(({ id, eye, opacity }) => ({ id, eye, opacity }));
+  const kept = keptOf(rows);
   if (rows.some((r) => r.id === id)) return { shown: kept.map((s) => (s.id === id ? { ...s, ...change } : s)) };
   return { shown: [{ id, eye: true, opacity: 1, ...change }, ...kept], out: contents.out.filter((o) => o !== id) };
 }
@@ -82,7 +86,7 @@ export function withoutRow(contents: Contents, id: string): Partial<Contents> {
 
 /** The list with a row at the place of another. */
 export function movedRow(rows: Row[], from: number, to: number): Partial<Contents> {
-  const kept = rows.map(({ id, eye, opacity }) => ({ id, eye, opacity }));
+  const kept = keptOf(rows);
   return { shown: kept.toSpliced(from, 1).toSpliced(to, 0, kept[from]) };
 }
 

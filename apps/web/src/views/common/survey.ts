@@ -1,5 +1,6 @@
 import {
   askedInputs,
+  type CurveClass,
   crosslineAt,
   type EarthObject,
   type Horizon,
@@ -162,3 +163,8 @@ export interface NotShown {
   name: string;
   why: string;
 }
+
+/** Classes of curves that wells have. */
+export const curveClassesOf = (objects: EarthObject[]): CurveClass[] => [
+  ...new Set(objects.flatMap((o) => (o.kind === 'logs' ? o.curves.map((c) => c.class) : []))),
+];

@@ -1,5 +1,9 @@
+import { useMemo } from 'react';
+import { useProject } from '../../state/project';
 import { useSettings } from '../../state/views';
+import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
+import { curveClassesOf } from '../common/survey';
 import css from '../common/view.module.css';
 import type { FieldLook } from '../raster/field';
 import { CropFields } from './CropFields';
@@ -19,6 +23,8 @@ export type Stand = keyof typeof STANDS;
 /** How a scene is drawn, and from where. */
 export function SceneMenu({ look, onStand }: { look: FieldLook; onStand(stand: Stand): void }) {
   const [settings, change] = useSettings('scene');
+  const objects = useProject((s) => s.objects);
+  const logs = useMemo(() => curveClassesOf(objects), [objects]);
   return (
     <>
       <label className={css.menuField} title="How much steeper than true the scene is drawn, taking 1 ms of TWT as 1 m">
@@ -43,6 +49,19 @@ export function SceneMenu({ look, onStand }: { look: FieldLook; onStand(stand: S
           />
         </label>
       ))}
+      <label className={css.menuField}>
+        Along the section’s own line
+        <input type="checkbox" checked={settings.fence} onChange={(e) => change({ fence: e.target.checked })} />
+      </label>
+      <span className={css.menuField}>
+        Wells with
+        <Select
+          label="Log of wells in the scene"
+          value={settings.log ?? ''}
+          options={[{ value: '', label: 'no log' }, ...logs.map((c) => ({ value: c, label: c }))]}
+          onChange={(log) => change({ log: (log || null) as typeof settings.log })}
+        />
+      </span>
       <label className={css.menuField}>
         Look through the volume
         <input type="checkbox" checked={settings.cloud} onChange={(e) => change({ cloud: e.target.checked })} />

@@ -1,15 +1,13 @@
-import { toMap, type Volume } from '@lithagon/core';
+import type { QuantityMap, Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
-import { readArray } from '../../compute/planes';
-import { sceneLayerOf } from '../../kinds/scene';
 import { useCursor } from '../../state/cursor';
 import { displayOf, useDesk } from '../../state/desk';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
 import { useUnits } from '../../state/units';
-import { activeOf, goTo, usePlace, useSettings } from '../../state/views';
+import { activeOf, usePlace, useSettings } from '../../state/views';
 import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
@@ -19,19 +17,23 @@ import { usePlane, useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
-import { indexAt, type NotShown, onOneMap, placeAt, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { indexAt, type NotShown, onOneMap, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { drawing } from '../raster/drawing';
 import { drawInto, whenRestored } from '../raster/renderer';
 import { cropPlanes, isWhole } from './crop';
-import { type PlaneName, placePlane, sceneFrame, toScene } from './planes';
+import { type PlaneName, placePlane, sceneFrame } from './planes';
 import { planeTexture, setPlane, setPlaneLook } from './planeTexture';
 import { SceneAxes } from './SceneAxes';
+import { SceneMeasure } from './SceneMeasure';
 import { SceneMenu } from './SceneMenu';
 import { useCameras } from './useCameras';
 import { useCloud } from './useCloud';
+import { useFence } from './useFence';
+import { useLayerValues } from './useLayerValues';
+import { useSceneHands } from './useSceneHands';
 import { clearWorld, clip, furnish, makeWorld, type SceneLabel } from './world';
 
 const layerOf = layersOf('scene');
@@ -78,7 +80,7 @@ const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
   const { volume, rows, wells } = props;
   const here = useHere();
-  const projectId = useProject((s) => s.id);
+  const objects = useProject((s) => s.objects);
   const place = usePlace();
   const contents = useDesk((s) => viewIn(s, here).contents);
   const [settings, change] = useSettings('scene');
@@ -92,7 +94,6 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const world = useMemo(makeWorld, []);
   const frame = useMemo(() => sceneFrame(volume), [volume]);
   const [labels, setLabels] = useState<SceneLabel[]>([]);
-  const [values, setValues] = useState(new Map<string, Float32Array>());
   const [view, setView] = useState(0);
   const counts = {
     inline: volume.binGrid.inline.count,
@@ -105,6 +106,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const [sliceData] = usePlane(settings.planes.slice ? volume : undefined, 'slice', index.slice);
   const data = { inline: inlineData, crossline: crosslineData, slice: sliceData };
   const look = lookOf(volume, displayOf(displays, volume));
+  const paints = useMemo(() => objects.filter((o): o is QuantityMap => o.kind === 'map'), [objects]);
   const dropped = useDropped('scene');
 
   const draw = (still = false) => {
@@ -132,25 +134,11 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   latest.current = draw;
   const cameras = useCameras(element, settings.perspective, () => latest.current());
 
-  // values of surfaces are read once for each revision of what is seen
-  const wanted = rows.filter((r) => r.eye && !r.why && sceneLayerOf(r.object)?.values).map((r) => r.object);
-  const wantedKey = wanted.map((o) => `${o.id}@${o.revision}`).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is read
-  useEffect(() => {
-    let here = true;
-    void Promise.all(
-      wanted.map(async (o) => {
-        const array = sceneLayerOf(o)?.values?.(o);
-        return array && ([o.id, await readArray(projectId, `${o.id}@${o.revision}`, array)] as const);
-      }),
-    ).then((read) => here && setValues(new Map(read.filter((r) => r !== undefined))));
-    return () => {
-      here = false;
-    };
-  }, [wantedKey, projectId]);
+  const values = useLayerValues(rows, objects, settings.log);
+  const fence = useFence(world, volume, frame, look, settings.fence);
   useEffect(
-    () => setLabels(furnish(world, frame, volume, rows, wells, values, domain)),
-    [world, frame, volume, rows, wells, values, domain],
+    () => setLabels(furnish({ world, frame, volume, rows, wells, values, domain, objects, log: settings.log })),
+    [world, frame, volume, rows, wells, values, domain, objects, settings.log],
   );
   useEffect(() => () => clearWorld(world), [world]);
 
@@ -189,6 +177,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     look.map,
     look.reverse,
     labels,
+    fence,
     size,
     exaggeration,
     settings.planes,
@@ -200,68 +189,22 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   ]);
   useEffect(() => whenRestored(() => latest.current()), []);
 
-  const hitAt = (event: React.PointerEvent) => {
-    const rect = element?.getBoundingClientRect();
-    if (!rect) return undefined;
-    const pointer = new THREE.Vector2(
-      ((event.clientX - rect.left) / rect.width) * 2 - 1,
-      1 - ((event.clientY - rect.top) / rect.height) * 2,
-    );
-    const ray = new THREE.Raycaster();
-    ray.setFromCamera(pointer, cameras.camera);
-    return ray.intersectObjects(
-      NAMES.map((n) => world.planes[n]).filter((p) => p.visible),
-      false,
-    )[0];
-  };
-  /** Where the pointer meets a plane, in the earth, and the sample there. */
-  const follow = (event: React.PointerEvent) => {
-    const hit = hitAt(event);
-    if (!hit) return useCursor.setState({ at: null });
-    const name = hit.object.name as PlaneName;
-    const plane = data[name];
-    const [x, y] = [hit.point.x * 1000 + frame.x, frame.y - hit.point.z * 1000];
-    const vertical = frame.middle - hit.point.y / exaggeration / frame.perVertical;
-    let value: number | null = null;
-    if (hit.uv && plane && !plane.coarse) {
-      const [rows, samples] =
-        name === 'slice'
-          ? [counts.inline, counts.crossline]
-          : [name === 'inline' ? counts.crossline : counts.inline, counts.slice];
-      const at = Math.round(hit.uv.y * (rows - 1)) * samples + Math.round(hit.uv.x * (samples - 1));
-      value = Number.isNaN(plane.data[at]) ? null : (plane.data[at] ?? null);
-    }
-    useCursor.setState({
-      at: { x, y, vertical, domain, value, quantity: volume.quantity, unit: volume.unit, from: here },
-    });
-  };
-  const held = useRef<{ name: PlaneName; start: number; x: number; y: number; perLine: THREE.Vector2 } | null>(null);
-  const onScreen = (p: [number, number, number]) => {
-    const v = new THREE.Vector3(p[0], p[1] * exaggeration, p[2]).project(cameras.camera);
-    return new THREE.Vector2((v.x * size.width) / 2, (-v.y * size.height) / 2);
-  };
-  const project = (p: [number, number, number]) => {
-    const v = onScreen(p);
-    return { x: v.x + size.width / 2, y: v.y + size.height / 2 };
-  };
-  const axisOnScreen = (name: PlaneName): THREE.Vector2 => {
-    const { binGrid, vertical } = volume;
-    const at = (n: number): [number, number, number] => {
-      const [i, j] =
-        name === 'inline'
-          ? [n, counts.crossline / 2]
-          : name === 'crossline'
-            ? [counts.inline / 2, n]
-            : [counts.inline / 2, counts.crossline / 2];
-      const v =
-        name === 'slice' ? vertical.first + n * vertical.step : vertical.first + (vertical.step * counts.slice) / 2;
-      return toScene(frame, ...toMap(binGrid, i, j), v);
-    };
-    const last = counts[name] - 1;
-    return onScreen(at(last))
-      .sub(onScreen(at(0)))
-      .divideScalar(last || 1);
-  };
+  const hands = useSceneHands({
+    element,
+    volume,
+    frame,
+    world,
+    camera: cameras.camera,
+    hold: (held) => {
+      if (cameras.controls.current) cameras.controls.current.enabled = !held;
+    },
+    data,
+    index,
+    counts,
+    size,
+    exaggeration,
+    domain,
+  });
 
   return (
     <ViewFrame
@@ -272,7 +215,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
       list={{
         open: settings.listed,
         toggle: () => change({ listed: !settings.listed }),
-        content: <LayerList rows={rows} contents={contents} ground={null} />,
+        content: <LayerList rows={rows} contents={contents} ground={null} paints={paints} />,
       }}
       menu={<SceneMenu look={look} onStand={cameras.stand} />}
     >
@@ -288,32 +231,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
           touchAction: 'none',
         }}
         {...dropped}
-        onPointerDownCapture={(event) => {
-          const hit = event.button === 0 && !event.altKey ? hitAt(event) : null;
-          if (cameras.controls.current) cameras.controls.current.enabled = !hit;
-          if (!hit) return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          const name = hit.object.name as PlaneName;
-          held.current = {
-            name,
-            start: index[name],
-            x: event.clientX,
-            y: event.clientY,
-            perLine: axisOnScreen(name),
-          };
-        }}
-        onPointerMove={(event) => {
-          const h = held.current;
-          if (!h) return event.buttons === 0 && follow(event);
-          const moved = new THREE.Vector2(event.clientX - h.x, event.clientY - h.y);
-          const steps = moved.dot(h.perLine) / Math.max(1e-6, h.perLine.lengthSq());
-          const next = Math.max(0, Math.min(counts[h.name] - 1, Math.round(h.start + steps)));
-          if (next !== index[h.name]) goTo(here, placeAt(volume, h.name, next));
-        }}
-        onPointerUp={() => {
-          held.current = null;
-          if (cameras.controls.current) cameras.controls.current.enabled = true;
-        }}
+        onPointerDownCapture={hands.down}
+        onPointerMove={hands.move}
+        onPointerUp={hands.up}
         onPointerLeave={() => useCursor.setState({ at: null })}
         onContextMenu={(e) => e.preventDefault()}
       >
@@ -327,9 +247,10 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
         {size.width > 20 && (
           <LabelBoard>
             <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
-              <SceneAxes {...{ volume, frame, domain, size, project }} />
+              <SceneAxes {...{ volume, frame, domain, size }} project={hands.project} />
+              <SceneMeasure project={hands.project} frame={frame} />
               {labels.map((label) => (
-                <SceneName key={label.id} label={label} project={project} />
+                <SceneName key={label.id} label={label} project={hands.project} />
               ))}
               <Labels room={{ left: 0, top: 0, width: size.width, height: size.height }} />
             </svg>

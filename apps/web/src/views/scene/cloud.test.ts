@@ -4,6 +4,7 @@ import { expect, test } from 'vitest';
 import { makeCloud, transferRow } from './cloud';
 import { cropPlanes, isWhole } from './crop';
 import { sceneFrame, toScene } from './planes';
+import { fenceGeometry } from './useFence';
 
 test('opacity runs straight between its points, which may be given in any order', () => {
   const row = transferRow([
@@ -52,4 +53,22 @@ test('a crop lies between six planes: its middle inside, what is beyond it outsi
   for (const out of [at(0.2, 0.5, 0.2), at(0.6, 0.5, 0.2), at(0.3, 0.5, 0.05), at(0.3, 0.5, 0.5), at(0.3, 1.1, 0.2)])
     expect(inside(out)).toBe(false);
   expect([isWhole([0, 1, 0, 1, 0, 1]), isWhole([0, 1, 0, 0.9, 0, 1])]).toEqual([true, false]);
+});
+
+test('a fence stands along its places from the first sample to the last', async () => {
+  const { seismic } = await layeredField();
+  const frame = sceneFrame(seismic);
+  const places: [number, number][] = [
+    [0, 0],
+    [100, 50],
+    [300, 50],
+  ];
+  const geometry = fenceGeometry(frame, seismic, places);
+  const at = (n: number) => new THREE.Vector3().fromBufferAttribute(geometry.getAttribute('position'), n).toArray();
+  const { first, step, count } = seismic.vertical;
+  for (const [n, [x, y]] of places.entries())
+    for (const [m, v] of [first, first + step * (count - 1)].entries())
+      for (const [c, value] of toScene(frame, x, y, v).entries()) expect(at(2 * n + m)[c]).toBeCloseTo(value, 5);
+  expect(geometry.getIndex()?.count).toBe(12);
+  expect([...geometry.getAttribute('uv').array]).toEqual([0, 0, 1, 0, 0, 0.5, 1, 0.5, 0, 1, 1, 1]);
 });

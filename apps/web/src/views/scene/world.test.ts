@@ -36,7 +36,20 @@ const laidOut = (domain: 'twt' | 'depth', more: EarthObject[] = [], world = make
   const wells = shownWells(all);
   const contents = { shown: [], out: [], follows: true };
   const rows = rowsOf(contents, all, layersOf('scene'), domain, wells);
-  return { world, labels: furnish(world, sceneFrame(seismic), seismic, rows, wells, new Map(), domain) };
+  return {
+    world,
+    labels: furnish({
+      world,
+      frame: sceneFrame(seismic),
+      volume: seismic,
+      rows,
+      wells,
+      values: new Map(),
+      domain,
+      objects: all,
+      log: null,
+    }),
+  };
 };
 const partsOf = (world: World) => [...world.built.values()].flatMap(({ group }) => group.children as Mesh[]);
 

@@ -1,4 +1,4 @@
-import { cornersOf, type EarthObject, type Volume } from '@lithagon/core';
+import { type CurveClass, cornersOf, type EarthObject, type QuantityMap, type Volume } from '@lithagon/core';
 import * as THREE from 'three';
 import { type SceneContext, sceneLayerOf } from '../../kinds/scene';
 import type { Row } from '../common/contents';
@@ -78,37 +78,45 @@ export interface SceneLabel {
 
 /**
  * Lay out what the list of a scene holds. What was built before and has not changed is kept.
- * @param values of horizons and the like, by object, as far as they are read
+ * `values` are those of horizons and logs, by object, as far as they are read.
  * @returns names to be written
  */
-export function furnish(
-  world: World,
-  frame: SceneFrame,
-  volume: Volume,
-  rows: Row[],
-  wells: ShownWell[],
-  values: Map<string, Float32Array>,
-  domain: 'twt' | 'depth',
-): SceneLabel[] {
+export function furnish(given: {
+  world: World;
+  frame: SceneFrame;
+  volume: Volume;
+  rows: Row[];
+  wells: ShownWell[];
+  values: Map<string, Float32Array>;
+  domain: 'twt' | 'depth';
+  objects: EarthObject[];
+  log: CurveClass | null;
+}): SceneLabel[] {
+  const { world, frame, volume, rows, wells, values, domain, objects, log } = given;
   const survey = `${volume.id}@${volume.revision}`;
   world.box.geometry.dispose();
   world.box.geometry = boxLines(frame, volume);
   const outline = cornersOf(volume.binGrid);
   const labels: SceneLabel[] = [];
   const wanted = new Set<string>();
-  for (const { object, color, opacity, eye, why } of rows) {
+  for (const { object, color, opacity, eye, why, paint } of rows) {
     const layer = sceneLayerOf(object);
     if (!layer || !eye || why) continue;
+    const map = paint ? objects.find((o): o is QuantityMap => o.id === paint && o.kind === 'map') : undefined;
+    const painted = map && values.get(map.id);
     const context: SceneContext = {
       frame,
       domain,
       color,
       values: values.get(object.id) ?? null,
+      objects,
+      paint: map && painted ? { map, values: painted } : null,
+      log,
       well: wells.find((w) => w.well.id === object.id),
       outline,
     };
     wanted.add(object.id);
-    const from = `${survey} ${object.revision} ${color} ${domain} ${context.values !== null} ${pathKey(object, context)}`;
+    const from = `${survey} ${object.revision} ${color} ${domain} ${context.values?.length ?? 0} ${object.kind === 'well' ? log : ''} ${context.paint ? `${map?.id}@${map?.revision}` : ''} ${pathKey(object, context)}`;
     let built = world.built.get(object.id);
     if (built?.from !== from) {
       if (built) free(built.group);

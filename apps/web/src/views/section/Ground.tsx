@@ -1,16 +1,12 @@
-import type { CurveClass, EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import type { SeismicLine, Volume } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { useSettings } from '../../state/views';
 import { Field, Range, Select } from '../../ui/Field';
 import css from '../common/LayerList.module.css';
+import { curveClassesOf } from '../common/survey';
 import { othersOf } from './others';
-
-/** Classes of curves that wells have. */
-const classesOf = (objects: EarthObject[]): CurveClass[] => [
-  ...new Set(objects.flatMap((o) => (o.kind === 'logs' ? o.curves.map((c) => c.class) : []))),
-];
 
 /** The seismic that a section shows, a second volume over it, and a log along wells. */
 export function Ground({ shown }: { shown: Volume | SeismicLine }) {
@@ -18,7 +14,7 @@ export function Ground({ shown }: { shown: Volume | SeismicLine }) {
   const [settings, change] = useSettings('section');
   const others = othersOf(objects, shown);
   const { over } = settings;
-  const logs = useMemo(() => classesOf(objects), [objects]);
+  const logs = useMemo(() => curveClassesOf(objects), [objects]);
   const all = objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain);
   return (
     <div className={css.ground}>
