@@ -24,7 +24,7 @@ import css from '../common/view.module.css';
 import { drawing } from '../raster/drawing';
 import { drawInto, whenRestored } from '../raster/renderer';
 import { cropPlanes, isWhole } from './crop';
-import { type PlaneName, placePlane, sceneFrame } from './planes';
+import { type PlaneName, placePlane, radiusOf, sceneFrame } from './planes';
 import { planeTexture, setPlane, setPlaneLook } from './planeTexture';
 import { SceneAxes } from './SceneAxes';
 import { SceneMeasure } from './SceneMeasure';
@@ -132,7 +132,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   useEffect(() => () => clearTimeout(standing.current), []);
   const latest = useRef(draw);
   latest.current = draw;
-  const cameras = useCameras(element, settings.perspective, () => latest.current());
+  const cameras = useCameras(element, settings.perspective, radiusOf(frame, volume, exaggeration), () =>
+    latest.current(),
+  );
 
   const values = useLayerValues(rows, objects, settings.log);
   const fence = useFence(world, volume, frame, look, settings.fence);

@@ -31,6 +31,21 @@ export function toScene(frame: SceneFrame, x: number, y: number, vertical: numbe
   return [(x - frame.x) / 1000, -(vertical - frame.middle) * frame.perVertical, -(y - frame.y) / 1000];
 }
 
+/** How far the corners of a survey lie from the middle of the scene, scene kilometres. */
+export function radiusOf(frame: SceneFrame, { binGrid, vertical }: Volume, exaggeration: number): number {
+  const [ni, nj] = [binGrid.inline.count - 1, binGrid.crossline.count - 1];
+  const far = [
+    [0, 0],
+    [ni, 0],
+    [0, nj],
+    [ni, nj],
+  ].map(([i, j]) => {
+    const [x, y, z] = toScene(frame, ...toMap(binGrid, i, j), vertical.first);
+    return Math.hypot(x, y * exaggeration, z);
+  });
+  return Math.max(...far);
+}
+
 export type PlaneName = 'inline' | 'crossline' | 'slice';
 
 /** A quad for one plane of a volume; `place` moves it to another line. */

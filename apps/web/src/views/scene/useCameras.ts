@@ -7,8 +7,18 @@ import { STANDS, type Stand } from './SceneMenu';
 const OPENING = 34;
 const TARGET = new THREE.Vector3(0, -0.15, 0);
 
+/** Where one stands to see all of a radius, and a little beside it. */
+const from = (stand: Stand, radius: number) =>
+  new THREE.Vector3(...STANDS[stand]).setLength((1.08 * radius) / Math.sin((OPENING * Math.PI) / 360));
+
 /** The camera of a scene, in perspective or not, and what turns it. */
-export function useCameras(element: HTMLElement | null, perspective: boolean, redraw: () => void) {
+export function useCameras(
+  element: HTMLElement | null,
+  perspective: boolean,
+  /** Radius of what is looked at, scene kilometres. */
+  radius: number,
+  redraw: () => void,
+) {
   const cameras = useMemo(
     () => ({
       perspective: new THREE.PerspectiveCamera(OPENING, 1, 0.1, 100),
@@ -18,7 +28,7 @@ export function useCameras(element: HTMLElement | null, perspective: boolean, re
   );
   const camera = perspective ? cameras.perspective : cameras.parallel;
   const controls = useRef<OrbitControls | null>(null);
-  const place = useRef({ at: new THREE.Vector3(...STANDS.Oblique), target: TARGET.clone() });
+  const place = useRef({ at: from('Oblique', radius), target: TARGET.clone() });
   const latest = useRef(redraw);
   latest.current = redraw;
   useEffect(() => {
@@ -51,7 +61,7 @@ export function useCameras(element: HTMLElement | null, perspective: boolean, re
       camera.updateProjectionMatrix();
     },
     stand(stand: Stand) {
-      camera.position.fromArray(STANDS[stand]);
+      camera.position.copy(from(stand, radius));
       camera.zoom = 1;
       controls.current?.target.copy(TARGET);
       controls.current?.update();

@@ -45,6 +45,7 @@ export function useCloud(
       setCloud(null);
     };
   }, [world, volume, frame, wanted, projectId]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew when it comes or goes
   useEffect(() => latest.current(), [cloud]);
   return cloud;
 }
