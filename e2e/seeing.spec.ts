@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { boxOf, hand, markOf } from './support/hand.ts';
 import { lineSegy } from './support/segy.ts';
@@ -394,4 +395,83 @@ test('a picture at double size is the same picture', async ({ browser, baseURL }
   }
   expect(pictures[1]).toHaveLength(pictures[0].length);
   expect(difference(pictures[0], pictures[1])).toBeLessThan(2);
+});
+
+test('a view in a window of its own stays linked with the others', async ({ page }) => {
+  await openWorkedUp(page);
+  const number = section(page).getByLabel('Line number');
+  const first = Number(await number.inputValue());
+  const [other] = await Promise.all([
+    page.waitForEvent('popup'),
+    page.getByRole('region', { name: 'Map' }).first().getByRole('button', { name: 'Into a window of its own' }).click(),
+  ]);
+  const map = other.getByRole('img', { name: 'Map', exact: true });
+  await expect(map).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Map', exact: true })).toHaveCount(0);
+  const trace = other.getByTestId('section-trace');
+  const before = await trace.getAttribute('d');
+  await page.getByTestId('section-raster').hover();
+  await page.mouse.wheel(0, 120);
+  await expect(number).toHaveValue(String(first + 1));
+  await expect(trace).not.toHaveAttribute('d', before ?? '');
+});
+
+test('an object has a menu where it is drawn, and edits are listed to go back to', async ({ page }) => {
+  await openWorkedUp(page);
+  const map = page.getByRole('img', { name: 'Map', exact: true });
+  const [x, y] = await markOf(map, 'QN-1');
+  await page.mouse.click(x - 4, y, { button: 'right' });
+  const menu = page.getByRole('menu', { name: 'QN-1' });
+  await expect(menu).toBeVisible();
+  await menu.getByRole('menuitem', { name: 'Hide it here' }).click();
+  await expect(map.locator('[data-well="QN-1"]')).toHaveCount(0);
+  await expect(map.locator('[data-well="QN-2"]')).toHaveCount(1);
+
+  for (const name of ['First', 'Second']) {
+    await page
+      .getByRole('button', { name: /^(Near stack|First)/ })
+      .first()
+      .click();
+    const field = page.getByRole('textbox', { name: 'Name', exact: true });
+    await field.fill(name);
+    await field.press('Enter');
+    await expect(page.getByRole('button', { name: new RegExp(`^${name}`) }).first()).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Edits, to go back to' }).click();
+  await page.getByRole('menuitem', { name: 'Rename Near stack to First' }).click();
+  await expect(page.getByRole('button', { name: /^Near stack/ }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Edits, to go back to' }).click();
+  await page.getByRole('menuitem', { name: 'Rename First to Second' }).click();
+  await expect(page.getByRole('button', { name: /^Second/ }).first()).toBeVisible();
+});
+
+test('the first walk goes round the workbench and is left at any moment', async ({ page }) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Find an object or action').last().fill('Walk through');
+  await page.getByRole('option', { name: 'Walk through the workbench' }).click();
+  const card = page.getByRole('dialog', { name: 'A first walk' });
+  const count = Number(/of (\d+)/.exec(await card.innerText())?.[1]);
+  for (let n = 1; n < count; n++) {
+    await expect(card).toContainText(`${n} of ${count}`);
+    await card.getByRole('button', { name: 'Next' }).click();
+  }
+  await card.getByRole('button', { name: 'Done' }).click();
+  await expect(card).toHaveCount(0);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('Find an object or action').last().fill('Walk through');
+  await page.getByRole('option', { name: 'Walk through the workbench' }).click();
+  await page.keyboard.press('Escape');
+  await expect(card).toHaveCount(0);
+});
+
+test('each step has a page in the field guide, with what it works out and when not to use it', async ({ page }) => {
+  await page.goto('/methods/');
+  await page.getByRole('link', { name: 'Band-pass' }).click();
+  await expect(page.getByRole('heading', { name: /^Band-pass/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'A made-up section before the step' })).toBeVisible();
+  for (const heading of ['What it works out', 'When not to use it', 'Where it comes from'])
+    await expect(page.getByRole('heading', { name: heading })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
+  expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
 });

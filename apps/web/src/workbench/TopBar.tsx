@@ -1,4 +1,4 @@
-import { LibraryBig, Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
+import { CircleHelp, LibraryBig, Moon, PackageOpen, Redo2, Search, Sun, Undo2 } from 'lucide-react';
 import { useDesk } from '../state/desk';
 import { openView } from '../state/dock';
 import { redo, undo, useHistory } from '../state/history';
@@ -47,6 +47,9 @@ export function TopBar() {
       </IconButton>
       <IconButton label="Save the project as a parcel" onClick={() => void saveParcel()}>
         <PackageOpen size={17} />
+      </IconButton>
+      <IconButton label="Keys, methods and a first walk" onClick={() => useSelection.setState({ helpOpen: true })}>
+        <CircleHelp size={17} />
       </IconButton>
       <IconButton
         label={theme === 'dark' ? 'Light theme' : 'Dark theme'}

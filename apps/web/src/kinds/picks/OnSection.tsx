@@ -1,4 +1,5 @@
 import type { Picks } from '@lithagon/core';
+import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
 import { useTool } from '../../state/tool';
 import { useLabels } from '../../views/common/labels/Labels';
@@ -11,14 +12,18 @@ import type { SectionLayerProps } from '../define';
 export function PicksOnSection({ object, frame, opacity, color, selected }: SectionLayerProps<Picks>) {
   const current = useTool(({ tool }) => tool?.kind === 'pick' && tool.id === object.id);
   const { x, y } = scales(frame);
-  const reach = reachOf(frame.line);
-  const on = object.points
-    .flatMap((p): [number, number][] => {
-      const [trace, off] = traceOf(frame.line, p[0], p[1]);
-      return off <= reach ? [[trace, p[2]]] : [];
-    })
-    .sort((a, b) => a[0] - b[0])
-    .map(([t, v]): [number, number] => [x(t), y(v)]);
+  const { line } = frame;
+  // of many picks few lie on a line: they are sought once for each
+  const here = useMemo(() => {
+    const reach = reachOf(line);
+    return object.points
+      .flatMap((p): [number, number][] => {
+        const [trace, off] = traceOf(line, p[0], p[1]);
+        return off <= reach ? [[trace, p[2]]] : [];
+      })
+      .sort((a, b) => a[0] - b[0]);
+  }, [object, line]);
+  const on = here.map(([t, v]): [number, number] => [x(t), y(v)]);
   const ink = object.color ?? (color.startsWith('#') ? color : '#1f766d');
   const at = placesAlong(on, frame.box.left, frame.box.left + frame.box.width).slice(0, 20);
   useLabels(

@@ -1,4 +1,5 @@
 import { useSelection } from '../../state/selection';
+import { Button } from '../../ui/Button';
 import { Modal } from '../../ui/Modal';
 import { ACTIONS } from './actions';
 import css from './Help.module.css';
@@ -45,6 +46,12 @@ export function Help() {
           ))}
         </dl>
       </div>
+      <p>
+        <Button small onClick={() => useSelection.setState({ helpOpen: false, walking: true })}>
+          Walk through the workbench
+        </Button>{' '}
+        in under two minutes.
+      </p>
       <p>
         <a href="/methods/">Every method, with its parameters and where it was published</a>
       </p>

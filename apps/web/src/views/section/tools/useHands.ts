@@ -1,5 +1,5 @@
 import type { OnSection, SeismicLine, Volume } from '@lithagon/core';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { takeTool, useTool } from '../../../state/tool';
@@ -32,11 +32,10 @@ export function useHands(surface: {
   const last = useRef({ ms: Number.NEGATIVE_INFINITY, x: 0, y: 0 });
   const samples = data && !data.coarse ? data.data : null;
   const { first, step, count } = volume.vertical;
-  const on = samples && {
-    line,
-    cuts,
-    traces: { data: samples, samples: count, first, step },
-  };
+  const on = useMemo(
+    () => samples && { line, cuts, traces: { data: samples, samples: count, first, step } },
+    [samples, line, cuts, count, first, step],
+  );
   const hands = (): Hands => {
     if (tool?.kind === 'measure') return measureHands(tool, here, line, domain);
     // what is interpreted lies in time, on what is really there
