@@ -2,7 +2,7 @@ import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
 import { activeOf, changeSettings, goTo, kindOfView, settingsOf } from '../state/views';
 import { lookIn } from '../state/views/index';
-import { indexAt, placeAt, shownVolume } from '../views/common/survey';
+import { indexAt, placeAt, shownLine, shownVolume } from '../views/common/survey';
 
 /** Step a section by a number of its increments, or a map by slices; the one in front where none is named. */
 export function stepLine(times: number, view = steppable()): void {
@@ -12,7 +12,8 @@ export function stepLine(times: number, view = steppable()): void {
   const by = times * settings.increment;
   if ('line' in settings) {
     const flat = objects.filter((o) => o.kind === 'seismic line');
-    const at = flat.findIndex((o) => o.id === settings.line);
+    const shown = shownLine(objects, settings.line);
+    const at = shown ? flat.indexOf(shown) : -1;
     // 2D lines follow one another, whatever the increment
     if (at >= 0) {
       changeSettings('section', view, { line: flat[(at + Math.sign(times) + flat.length) % flat.length].id });

@@ -8,8 +8,10 @@ import {
   kindOf,
   type Plane,
   pathOf,
+  pathOfLine,
   pointAtMd,
   relationOf,
+  type SeismicLine,
   type TimeDepth,
   toIndex,
   topsOf,
@@ -28,6 +30,14 @@ export function shownVolume(
   const volumes = objects.filter((o): o is Volume => o.kind === 'volume');
   const volume = volumes.find((v) => v.id === chosen) ?? volumes.find((v) => v.quantity === 'amplitude') ?? volumes[0];
   return domain ? counterpart(volumes, volume, domain) : volume;
+}
+
+/** The 2D line that a section shows: the one chosen; where there is no volume, the first that has its places. */
+export function shownLine(objects: EarthObject[], chosen: string | null): SeismicLine | undefined {
+  const lines = objects.filter((o): o is SeismicLine => o.kind === 'seismic line');
+  const line = lines.find((l) => l.id === chosen);
+  if (line || objects.some((o) => o.kind === 'volume')) return line;
+  return lines.find((l) => pathOfLine(objects, l) !== null) ?? lines[0];
 }
 
 /** The same volume in a domain: itself, what it was stretched to, or what it was stretched from. */

@@ -1,8 +1,9 @@
-import { pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
+import { pathOfLine, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import * as THREE from 'three';
 import { useProject } from '../../state/project';
 import { activeOf, useSettings } from '../../state/views';
+import { shownLine } from '../common/survey';
 import type { FieldLook } from '../raster/field';
 import { spacedAlong } from '../section/geometry';
 import { useTraces } from '../section/useAlong';
@@ -40,7 +41,7 @@ export function useFence(
 ): THREE.Mesh | null {
   const objects = useProject((s) => s.objects);
   const [section] = useSettings('section', activeOf('section'));
-  const flat = objects.find((o): o is SeismicLine => o.id === section.line && o.kind === 'seismic line');
+  const flat = shownLine(objects, section.line);
   const own = section.along === 'path' ? section.path : null;
   const places = useMemo(() => {
     const corners = !wanted ? null : flat ? pathOfLine(objects, flat) : own?.points;

@@ -33,7 +33,8 @@ export function useSceneHands(scene: {
   const tool = useTool((s) => s.tool);
   const held = useRef<{ name: PlaneName; start: number; x: number; y: number; perLine: THREE.Vector2 } | null>(null);
 
-  const hitAt = (event: React.PointerEvent) => {
+  /** What the pointer is on: the nearest of planes, or with them of what stands in the scene. */
+  const hitAt = (event: React.PointerEvent, all = false) => {
     const rect = element?.getBoundingClientRect();
     if (!rect) return undefined;
     const pointer = new THREE.Vector2(
@@ -42,10 +43,9 @@ export function useSceneHands(scene: {
     );
     const ray = new THREE.Raycaster();
     ray.setFromCamera(pointer, camera);
-    return ray.intersectObjects(
-      NAMES.map((n) => world.planes[n]).filter((p) => p.visible),
-      false,
-    )[0];
+    const planes = NAMES.map((n) => world.planes[n]).filter((p) => p.visible);
+    const standing = all ? [...world.built.values()].map(({ group }) => group) : [];
+    return ray.intersectObjects([...planes, ...standing], true)[0];
   };
   /** Where a ray meets a plane, in the earth. */
   const placeOf = ({ point }: THREE.Intersection): [number, number, number] => [
@@ -55,11 +55,14 @@ export function useSceneHands(scene: {
   ];
   /** Put the cursor where the pointer meets a plane, with the sample there. */
   const follow = (event: React.PointerEvent) => {
-    const hit = hitAt(event);
+    const hit = hitAt(event, true);
     if (!hit) return useCursor.setState({ at: null });
-    const name = hit.object.name as PlaneName;
-    const plane = data[name];
     const [x, y, vertical] = placeOf(hit);
+    const name = NAMES.find((n) => world.planes[n] === hit.object);
+    // in front of the planes stands something else: its place is read out
+    if (!name)
+      return useCursor.setState({ at: { x, y, vertical, domain, value: null, quantity: '', unit: '', from: here } });
+    const plane = data[name];
     let value: number | null = null;
     if (hit.uv && plane && !plane.coarse) {
       const [rows, samples] =

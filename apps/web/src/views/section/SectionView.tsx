@@ -19,7 +19,7 @@ import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
-import { type NotShown, type ShownWell, shownVolume, shownWells } from '../common/survey';
+import { type NotShown, type ShownWell, shownLine, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
@@ -53,7 +53,7 @@ export function SectionView() {
   const desk = useDesk((s) => s.volume);
   const [settings, change] = useSettings('section');
   const { domain } = settings;
-  const flat = objects.find((o): o is SeismicLine => o.id === settings.line && o.kind === 'seismic line');
+  const flat = shownLine(objects, settings.line);
   const volume = flat ?? shownVolume(objects, settings.volume ?? desk, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(

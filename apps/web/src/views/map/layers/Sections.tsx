@@ -1,4 +1,3 @@
-import type { SeismicLine } from '@lithagon/core';
 import { pathText } from '../../../picture/path';
 import { useDesk } from '../../../state/desk';
 import { useHere } from '../../../state/here';
@@ -6,7 +5,7 @@ import { useProject } from '../../../state/project';
 import { activeOf, kindOfView, linked, titleOf } from '../../../state/views';
 import { lookIn, viewIn } from '../../../state/views/index';
 import { settingsIn } from '../../../state/views/view';
-import { shownVolume } from '../../common/survey';
+import { shownLine, shownVolume } from '../../common/survey';
 import { cornersAlong } from '../../section/useAlong';
 
 /** Where the sections of the desk run: the last in front heavy, those of other groups faint. */
@@ -20,7 +19,7 @@ export function Sections({ place }: { place(x: number, y: number): [number, numb
     <g fill="none" stroke="var(--verdigris)">
       {open.map((id) => {
         const settings = settingsIn('section', viewIn(desk, id));
-        const flat = objects.find((o): o is SeismicLine => o.id === settings.line && o.kind === 'seismic line');
+        const flat = shownLine(objects, settings.line);
         const shown = flat ?? shownVolume(objects, settings.volume ?? desk.volume, settings.domain);
         const corners = cornersAlong(shown, settings, lookIn(desk, id).place, objects);
         if (!corners) return null;

@@ -1,4 +1,3 @@
-import type { SeismicLine } from '@lithagon/core';
 import { useDesk } from '../../../state/desk';
 import { useHere } from '../../../state/here';
 import { useProject } from '../../../state/project';
@@ -6,7 +5,7 @@ import { kindOfView, titleOf } from '../../../state/views';
 import { lookIn, viewIn } from '../../../state/views/index';
 import { settingsIn } from '../../../state/views/view';
 import { useLabels } from '../../common/labels/Labels';
-import { shownVolume } from '../../common/survey';
+import { shownLine, shownVolume } from '../../common/survey';
 import { type Frame, scales } from '../frame';
 import { cornersAlong } from '../useAlong';
 
@@ -34,7 +33,7 @@ export function Crossings({ frame }: { frame: Frame }) {
   const open = Object.keys(desk.layout?.panels ?? {}).filter((id) => id !== here && kindOfView(id) === 'section');
   const marks = open.flatMap((id) => {
     const settings = settingsIn('section', viewIn(desk, id));
-    const flat = objects.find((o): o is SeismicLine => o.id === settings.line && o.kind === 'seismic line');
+    const flat = shownLine(objects, settings.line);
     const shown = flat ?? shownVolume(objects, settings.volume ?? desk.volume, settings.domain);
     const corners = cornersAlong(shown, settings, lookIn(desk, id).place, objects) ?? [];
     return line.bends.slice(1).flatMap((end, n) => {
