@@ -27,7 +27,7 @@ export const convert = defineStep({
   stage: 'depth',
   title: 'Horizon to depth',
   summary: 'Takes a horizon from time to depth through the layers above it, and corrects it at the wells.',
-  formula: 'z = Σ Δz through the layers, v₀(e^{kΔt/2} − 1)/k in each; misfits at wells are spread out.',
+  formula: 'z₂ = (z₁ + v₀/k)·e^{kΔt/2} − v₀/k through each layer; what is left over at wells is spread by kriging.',
   avoid: 'Beyond the layers’ horizons: they are held at their edge.',
   source: 'Closed form for v0 + k·z: Slotnick (1936), Geophysics 1, 9–22; kriging: Chilès & Delfiner (2012)',
   reach: 'global',

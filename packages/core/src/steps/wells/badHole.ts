@@ -11,7 +11,8 @@ export const badHole = wellStep({
   output: 'Bad-hole flag',
   summary: 'Marks where caliper or density correction say that the density cannot be trusted.',
   formula: 'Washed out where caliper − bit > limit, or the density correction is large.',
-  avoid: 'Where bit size is not known: everything or nothing is flagged.',
+  avoid:
+    'Where all of the hole is washed out and no bit size is typed: the caliper’s tenth percentile stands for the bit.',
   source: 'Theys (1999), Log Data Acquisition and Quality Control, 2nd edition',
   params: z.object({
     bitIn: number(

@@ -45,7 +45,8 @@ export const carry = defineStep({
   stage: 'wells',
   title: 'Correlate tops',
   summary: 'Proposes the tops of trusted wells in others by the shape of their curves; missing beds are reported.',
-  formula: 'The path of least cost through the matrix of differences of two wells’ curves, Σ |a(i) − b(j)| + bend.',
+  formula:
+    'The alignment of least cost: mean squared differences of the curves in units of their spread, and what missing section costs.',
   avoid: 'Across faults, pinch-outs or facies changes between the wells: every top must be looked at.',
   source: 'Lineman et al. (1987), SPWLA 28th Symposium; Smith & Waterman (1980), Journal of Geology 88, 451–457',
   reach: 'global',

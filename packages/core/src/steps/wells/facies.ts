@@ -62,7 +62,8 @@ export const facies = defineStep({
   title: 'Predict facies',
   summary:
     'Learns described facies from curves, says by blind wells how well they are known, and predicts them in others.',
-  formula: 'The class of greatest likelihood of the curves, each a Gaussian learnt where facies are known.',
+  formula:
+    'The class of greatest probability by the chosen classifier, learnt where facies are known; rock unlike that stays unnamed.',
   avoid: 'Where training wells lack a facies: it is never predicted.',
   source:
     'Hastie, Tibshirani & Friedman (2009), The Elements of Statistical Learning; Breiman (2001), Machine Learning 45, 5–32; Guo et al. (2017)',
