@@ -39,6 +39,7 @@ export { withoutControls, xmlText } from './formats/xml.ts';
 export { contourInterval, contourSegments, joinedSegments } from './horizons/contour.ts';
 export { type EventKind, snap, type Traces } from './horizons/event.ts';
 export { type FollowOptions, followEvent, type OnSection } from './horizons/follow.ts';
+export { type Bin, followOnSlice, type Wall, walledOff } from './horizons/followSlice.ts';
 export { gridAt } from './horizons/grid.ts';
 export { PICK_EVENTS, type PickEvent, snapTo } from './horizons/pick.ts';
 export { relief } from './horizons/relief.ts';

@@ -5,7 +5,7 @@ import { useProject } from '../state/project';
 import { changeContents, changeSettings, kindOfView, settingsOf, titleOf } from '../state/views';
 import { viewIn } from '../state/views/index';
 import { type Layered, layersOf, rowsOf, withRow } from '../views/common/contents';
-import { shownVolume } from '../views/common/survey';
+import { shownLine, shownVolume } from '../views/common/survey';
 
 /** Views that hold a list of objects. */
 export const isLayered = (kind: string | undefined): kind is Layered =>
@@ -41,7 +41,7 @@ const rowsIn = (view: string, kind: Layered) => {
 /** The ground of a view, by id: its volume, 2D line, horizon or map. */
 function groundOf(view: string, kind: Layered): string | null {
   const settings = settingsOf(kind, view);
-  if ('line' in settings && settings.line) return settings.line;
+  if ('line' in settings && settings.line) return shownLine(useProject.getState().objects, settings)?.id ?? null;
   if ('shows' in settings && settings.shows !== null && settings.shows !== 'slice') return settings.shows;
   const chosen = settings.volume ?? useDesk.getState().volume;
   return shownVolume(useProject.getState().objects, chosen, settings.domain)?.id ?? null;

@@ -1,6 +1,6 @@
 import { useDesk } from '../state/desk';
 import { useProject } from '../state/project';
-import { activeOf, changeSettings, goTo, kindOfView, settingsOf } from '../state/views';
+import { activeOf, changeSettings, goTo, JOINED, kindOfView, settingsOf } from '../state/views';
 import { lookIn } from '../state/views/index';
 import { indexAt, placeAt, shownLine, shownVolume } from '../views/common/survey';
 
@@ -12,7 +12,8 @@ export function stepLine(times: number, view = steppable()): void {
   const by = times * settings.increment;
   if ('line' in settings) {
     const flat = objects.filter((o) => o.kind === 'seismic line');
-    const shown = shownLine(objects, settings.line);
+    if (settings.line === JOINED) return;
+    const shown = shownLine(objects, settings);
     const at = shown ? flat.indexOf(shown) : -1;
     // 2D lines follow one another, whatever the increment
     if (at >= 0) {

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import { newProject } from '../storage/projects';
 import { storage } from '../testing/browser';
-import { defaultDisplay, displayOf, keepDesk, setDisplay, useDesk } from './desk';
+import { keepDesk, useDesk } from './desk';
 import { deleteDesk, differences, openDesk, renameDesk, saveDesk, savedDesks } from './desks';
 import { openProject } from './project';
 import { changeSettings, goTo, settingsOf } from './views';
@@ -46,21 +46,6 @@ describe('the desk of a project', () => {
     storage.setItem('lithagon-theme', 'dark');
     keepDesk('themed');
     expect(useDesk.getState().theme).toBe('dark');
-  });
-});
-
-describe('how volumes are drawn', () => {
-  test('is by their quantity until it is changed, and then as one changed it', () => {
-    const volume = { id: 'v', quantity: 'amplitude' };
-    expect(displayOf({}, volume)).toEqual(defaultDisplay('amplitude'));
-    setDisplay('v', 'amplitude', { gain: 2 });
-    setDisplay('v', 'amplitude', { reverse: true });
-    expect(displayOf(useDesk.getState().display, volume)).toEqual({
-      ...defaultDisplay('amplitude'),
-      gain: 2,
-      reverse: true,
-    });
-    expect(displayOf(useDesk.getState().display, { id: 'w', quantity: 'variance' }).map).toBe('ink');
   });
 });
 

@@ -1,20 +1,8 @@
-import { quantityFacts } from '@lithagon/core';
 import type { SerializedDockview } from 'dockview-react';
 import { create } from 'zustand';
-import type { ColorMapName } from '../color/maps';
 import { readDesk } from './readDesk';
+import type { Displays } from './views/display';
 import type { Link, Look, ViewState } from './views/view';
-
-/** How a volume is drawn, wherever it is drawn. */
-export interface Display {
-  map: ColorMapName;
-  reverse: boolean;
-  /** Percentile of absolute amplitude (or of the range) at which colours end. */
-  clip: number;
-  gain: number;
-  /** Values at which colours end, where they were given: then neither percentile nor gain says. */
-  ends: [number, number] | null;
-}
 
 export interface DeskState {
   layout: SerializedDockview | null;
@@ -29,7 +17,8 @@ export interface DeskState {
   /** The view in front, and those that were before it, the last first. */
   active: string | null;
   recent: string[];
-  display: Record<string, Display>;
+  /** How volumes are drawn wherever a view has no colours of its own for them. */
+  display: Displays;
   stage: string | null;
   theme: 'light' | 'dark';
 }
@@ -81,19 +70,4 @@ export function keepDesk(projectId: string): void {
 export function resetDesk(): void {
   const { theme } = useDesk.getState();
   useDesk.setState({ ...initial, theme });
-}
-
-export function displayOf(displays: Record<string, Display>, volume: { id: string; quantity: string }): Display {
-  return displays[volume.id] ?? defaultDisplay(volume.quantity);
-}
-
-export function defaultDisplay(quantity: string): Display {
-  const { colors, clip } = quantityFacts(quantity);
-  return { ...colors, clip, gain: 1, ends: null };
-}
-
-export function setDisplay(id: string, quantity: string, change: Partial<Display>): void {
-  useDesk.setState((s) => ({
-    display: { ...s.display, [id]: { ...(s.display[id] ?? defaultDisplay(quantity)), ...change } },
-  }));
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { COLOR_MAPS } from '../color/maps';
 import type { DeskState } from './desk';
+import { displaysSchema } from './views/display';
 import { VIEW_KINDS } from './views/settings';
 import { BLANK, kindOfView, linksSchema, readViews, type ViewState } from './views/view';
 
@@ -35,16 +35,7 @@ const PARTS = {
   links: linksSchema,
   active: z.string().nullable(),
   recent: z.array(z.string()).max(200),
-  display: z.record(
-    z.string(),
-    z.object({
-      map: z.enum(COLOR_MAPS as [(typeof COLOR_MAPS)[number], ...typeof COLOR_MAPS]),
-      reverse: z.boolean(),
-      clip: z.number().min(0).max(100),
-      gain: z.number().positive(),
-      ends: z.tuple([z.number(), z.number()]).nullable().default(null),
-    }),
-  ),
+  display: displaysSchema,
   stage: z.string().nullable(),
 } satisfies Record<Exclude<keyof DeskState, 'theme'>, z.ZodType>;
 

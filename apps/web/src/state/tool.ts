@@ -44,3 +44,12 @@ export const useTool = create<{ tool: Tool | null }>(() => ({ tool: null }));
 export function takeTool(tool: Tool | null): void {
   useTool.setState({ tool });
 }
+
+/** How the tool is set, in the words that stand at the pointer. */
+export function settingOf(tool: PickTool): string {
+  if (tool.rub === 'brush') return 'takes away: brush';
+  if (tool.rub === 'ring') return 'takes away: inside a ring';
+  if (tool.rub) return 'takes away: between faults';
+  if (tool.how === 'free-hand') return 'free-hand';
+  return `${tool.how} · ${tool.event} ± ${tool.snapMs} ms`;
+}

@@ -9,7 +9,7 @@ import { HALO } from '../mapParts';
 /** A 2D line with its name; the one that the section shows stands out as the section's trace does. */
 export function LineOnMap({ object: line, objects, opacity, place }: MapLayerProps<SeismicLine>) {
   const [section] = useSettings('section', activeOf('section'));
-  const inSection = shownLine(objects, section.line)?.id === line.id;
+  const inSection = shownLine(objects, section)?.id === line.id;
   const where = useMemo(() => pathOfLine(objects, line), [objects, line]);
   if (!where) return null;
   const points = where.map((p) => place(...p));

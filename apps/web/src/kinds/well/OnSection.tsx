@@ -9,6 +9,7 @@ import { type Frame, scales } from '../../views/section/frame';
 import { traceOf, wellAlong } from '../../views/section/geometry';
 import type { SectionLayerProps } from '../define';
 import { LogAlong } from './LogAlong';
+import { SyntheticAlong } from './SyntheticAlong';
 
 /** How far off a section a well may lie to be drawn on it, metres. */
 const REACH_M = 130;
@@ -58,7 +59,8 @@ export function WellOnSection({ well, frame, opacity }: SectionLayerProps<Well>)
       <path d={pathText(points)} stroke="#fffdf7" strokeOpacity={0.8} strokeWidth={4} />
       <path d={pathText(points)} stroke={INK} strokeWidth={1.5} />
       <LitUp frame={frame} well={well} />
-      {log && <LogAlong well={well} of={log} frame={frame} reach={REACH_M} />}
+      {log === 'synthetic' && <SyntheticAlong well={well} frame={frame} reach={REACH_M} />}
+      {log && log !== 'synthetic' && <LogAlong well={well} of={log} frame={frame} reach={REACH_M} />}
       {tops.map((t, n) => (
         <g key={n}>
           <path d={`M${t.x - 7} ${t.y}h14`} stroke="#fffdf7" strokeWidth={4} />

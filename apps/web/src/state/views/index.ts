@@ -4,8 +4,8 @@ import { useHere } from '../here';
 import type { Settings, ViewKind } from './settings';
 import { BLANK, type Contents, kindOfView, type Link, type Look, type Place, settingsIn, type ViewState } from './view';
 
-export type { Compare, Path, Settings, ViewKind } from './settings';
-export { SEVERAL } from './settings';
+export type { Compare, Path, Piece, Settings, ViewKind } from './settings';
+export { JOINED, SEVERAL } from './settings';
 export type { Contents, Link, Place, Shown, ViewState, Windows } from './view';
 export { kindOfView, LINKS, titleOf } from './view';
 

@@ -30,14 +30,23 @@ export type Compare = z.infer<typeof compareSchema>;
 const pathSchema = z.object({ points: z.array(point).min(2).max(500), names: z.array(z.string()) });
 export type Path = z.infer<typeof pathSchema>;
 
+/** A piece of a 2D line, by the CDPs of its ends: backward where the first is the greater. */
+const pieceSchema = z.object({ line: z.string(), from: z.number(), to: z.number() });
+export type Piece = z.infer<typeof pieceSchema>;
+
+/** What stands for a composite where a 2D line is chosen. */
+export const JOINED = 'joined';
+
 const section = {
   domain,
   /** Volume shown; null for that of the desk. */
   volume: z.string().nullable(),
   along: z.enum(['inline', 'crossline', 'path']),
   path: pathSchema.nullable(),
-  /** 2D line shown instead of a volume, or null. */
+  /** 2D line shown instead of a volume, a composite of several, or null. */
   line: z.string().nullable(),
+  /** Pieces of the composite, one after the other. */
+  joined: z.array(pieceSchema).min(1).max(40).nullable(),
   /** Lines that the wheel steps by. */
   increment: z.int().min(1).max(1e6),
   /** How samples are drawn. */
@@ -47,8 +56,8 @@ const section = {
   /** What is written along the top. */
   axis: z.enum(['line', 'distance', 'x', 'y']),
   over: z.object({ volume: z.string(), opacity: part }).nullable(),
-  /** Log drawn along wells, by its class. */
-  log: curveClassSchema.nullable(),
+  /** What is drawn along wells: a log, by its class, or the synthetic of the tie that is in use. */
+  log: z.union([curveClassSchema, z.literal('synthetic')]).nullable(),
   compare: compareSchema.nullable(),
   /** Whether the list of what is shown is open. */
   listed: z.boolean(),
@@ -159,6 +168,7 @@ export const USUAL: Settings = {
     along: 'inline',
     path: null,
     line: null,
+    joined: null,
     increment: 1,
     traces: 'density',
     trueDistance: false,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { type Displays, displaysSchema } from './display';
 import { readSettings, type Settings, USUAL, VIEW_KINDS, type ViewKind } from './settings';
 
 /** Groups of views that share cursor, place and zoom. */
@@ -44,6 +45,8 @@ export interface ViewState {
   link: Link | null;
   own: Look;
   contents: Contents;
+  /** Colours that are this view's alone, by volume. */
+  colors: Displays;
   settings: Record<string, unknown>;
 }
 
@@ -51,6 +54,7 @@ export const BLANK: ViewState = {
   link: 'A',
   own: { place: NOWHERE, windows: {} },
   contents: { shown: [], out: [], follows: true },
+  colors: {},
   settings: {},
 };
 
@@ -90,6 +94,7 @@ export function readViews(value: unknown): Record<string, ViewState> {
         link: part('link', link.nullable(), BLANK.link),
         own: part('own', lookSchema, BLANK.own),
         contents: part('contents', contentsSchema, BLANK.contents),
+        colors: part('colors', displaysSchema, BLANK.colors),
         settings: readSettings(kind, given.settings),
       };
       return [[id, view]];

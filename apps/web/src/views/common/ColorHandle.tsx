@@ -1,7 +1,9 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
 import { Popover } from 'radix-ui';
 import { type PointerEvent, type ReactNode, useRef } from 'react';
-import { displayOf, setDisplay, useDesk } from '../../state/desk';
+import { setDisplay, useDisplays } from '../../state/displays';
+import { useHere } from '../../state/here';
+import { displayOf } from '../../state/views/display';
 import { DisplayForm } from './DisplayForm';
 import css from './view.module.css';
 
@@ -10,7 +12,8 @@ const DOUBLES = 60;
 
 /** A colour bar that is taken hold of: dragged to the right its colours end sooner; a click opens all of its settings. */
 export function ColorHandle({ of, children }: { of: Volume | SeismicLine; children: ReactNode }) {
-  const displays = useDesk((s) => s.display);
+  const here = useHere();
+  const displays = useDisplays();
   const from = useRef<{ x: number; gain: number; moved: boolean } | null>(null);
   const drag = (event: PointerEvent) => {
     const held = from.current;
@@ -18,7 +21,7 @@ export function ColorHandle({ of, children }: { of: Volume | SeismicLine; childr
     if (Math.abs(event.clientX - held.x) > 3) held.moved = true;
     if (!held.moved) return;
     const gain = held.gain * 2 ** ((event.clientX - held.x) / DOUBLES);
-    setDisplay(of.id, of.quantity, { gain: Math.max(1 / 8, Math.min(8, gain)) });
+    setDisplay(of, { gain: Math.max(1 / 8, Math.min(8, gain)) }, here);
   };
   return (
     <Popover.Root>
@@ -39,7 +42,7 @@ export function ColorHandle({ of, children }: { of: Volume | SeismicLine; childr
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className={css.popover} side="top" align="start" sideOffset={4}>
-          <DisplayForm volume={of} />
+          <DisplayForm volume={of} view={here} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

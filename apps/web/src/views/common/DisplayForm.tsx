@@ -1,21 +1,25 @@
 import { quantityFacts, type SeismicLine, type Volume } from '@lithagon/core';
 import { useState } from 'react';
 import { COLOR_MAPS, type ColorMapName } from '../../color/maps';
-import { displayOf, setDisplay, useDesk } from '../../state/desk';
+import { useDesk } from '../../state/desk';
+import { setDisplay, setOwnColors } from '../../state/displays';
 import { useUnits } from '../../state/units';
+import { titleOf } from '../../state/views';
+import { displayOf } from '../../state/views/display';
 import { Button } from '../../ui/Button';
 import { Field, Range, Select } from '../../ui/Field';
 import css from './DisplayForm.module.css';
 import { Histogram } from './Histogram';
 import { CLIPS, lookOf } from './look';
 
-/** How a volume is drawn, in every view: nothing here computes anything. */
-export function DisplayForm({ volume }: { volume: Volume | SeismicLine }) {
-  const display = displayOf(
-    useDesk((s) => s.display),
-    volume,
-  );
-  const set = (change: Partial<typeof display>) => setDisplay(volume.id, volume.quantity, change);
+/** How a volume is drawn, in every view or in one that has colours of its own: nothing here computes anything. */
+export function DisplayForm({ volume, view }: { volume: Volume | SeismicLine; view?: string }) {
+  const shared = useDesk((s) => s.display);
+  const views = useDesk((s) => s.views);
+  const own = view === undefined ? undefined : views[view]?.colors[volume.id];
+  const apart = Object.keys(views).filter((id) => id !== view && views[id].colors[volume.id]);
+  const display = own ?? displayOf(shared, volume);
+  const set = (change: Partial<typeof display>) => setDisplay(volume, change, view);
   const at = CLIPS.indexOf(display.clip);
   const look = lookOf(volume, display);
   return (
@@ -76,6 +80,22 @@ export function DisplayForm({ volume }: { volume: Volume | SeismicLine }) {
         Reverse colours
         <input type="checkbox" checked={display.reverse} onChange={(e) => set({ reverse: e.target.checked })} />
       </label>
+      {view !== undefined && (
+        <label className={css.check}>
+          In this view alone
+          <input
+            type="checkbox"
+            checked={own !== undefined}
+            onChange={(e) => setOwnColors(volume, view, e.target.checked)}
+          />
+        </label>
+      )}
+      {!own && apart.length > 0 && (
+        <p className={css.apart}>
+          {apart.map(titleOf).join(', ')} {apart.length === 1 ? 'has' : 'have'} colours of{' '}
+          {apart.length === 1 ? 'its' : 'their'} own.
+        </p>
+      )}
     </>
   );
 }

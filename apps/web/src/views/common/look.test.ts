@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { defaultDisplay } from '../../state/desk';
+import { defaultDisplay } from '../../state/views/display';
 import { formatCoordinate, formatValue, lookOf } from './look';
 
 const statistics = {

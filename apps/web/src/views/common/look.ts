@@ -1,5 +1,5 @@
 import { quantityFacts, type Volume } from '@lithagon/core';
-import type { Display } from '../../state/desk';
+import type { Display } from '../../state/views/display';
 import { figure } from '../../ui/format';
 import type { FieldLook } from '../raster/field';
 

@@ -19,7 +19,7 @@ import {
   type Volume,
   type Well,
 } from '@lithagon/core';
-import type { Place } from '../../state/views';
+import { JOINED, type Place, type Settings } from '../../state/views';
 
 /** The volume that the desk shows: the one chosen, else the first; in a view's domain where it was taken there. */
 export function shownVolume(
@@ -32,8 +32,12 @@ export function shownVolume(
   return domain ? counterpart(volumes, volume, domain) : volume;
 }
 
-/** The 2D line that a section shows: the one chosen; where there is no volume, the first that has its places. */
-export function shownLine(objects: EarthObject[], chosen: string | null): SeismicLine | undefined {
+/** The 2D line that a section shows: the one chosen, of a composite the first; where there is no volume, the first that has its places. */
+export function shownLine(
+  objects: EarthObject[],
+  settings: Pick<Settings['section'], 'line' | 'joined'>,
+): SeismicLine | undefined {
+  const chosen = settings.line === JOINED ? (settings.joined?.[0].line ?? null) : settings.line;
   const lines = objects.filter((o): o is SeismicLine => o.kind === 'seismic line');
   const line = lines.find((l) => l.id === chosen);
   if (line || objects.some((o) => o.kind === 'volume')) return line;

@@ -31,7 +31,7 @@ export function objectAt(svg: SVGSVGElement | null, clientX: number, clientY: nu
 }
 
 /** What can be done with an object where it is drawn: by the right button on it. */
-export function useObjectMenu(): { open(event: MouseEvent, svg: SVGSVGElement | null): void; element: ReactNode } {
+export function useObjectMenu(): { open(event: MouseEvent, id: string | null): void; element: ReactNode } {
   const here = useHere();
   const [at, setAt] = useState<{ x: number; y: number; id: string } | null>(null);
   const object = useProject((s) => (at ? s.byId.get(at.id) : undefined));
@@ -55,8 +55,7 @@ export function useObjectMenu(): { open(event: MouseEvent, svg: SVGSVGElement | 
     setAt(null);
   };
   return {
-    open(event, svg) {
-      const id = objectAt(svg, event.clientX, event.clientY);
+    open(event, id) {
       const host = event.currentTarget.getBoundingClientRect();
       setAt(id ? { x: event.clientX - host.left, y: event.clientY - host.top, id } : null);
     },

@@ -1,8 +1,9 @@
 import type { Volume } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import { forViews, unwrap } from '../../compute/pool';
-import { displayOf, useDesk } from '../../state/desk';
+import { useDisplays } from '../../state/displays';
 import { useProject } from '../../state/project';
+import { displayOf } from '../../state/views/display';
 import { lookOf } from '../common/look';
 import { Raster } from '../raster/Raster';
 import type { Panel } from './layout';
@@ -22,7 +23,7 @@ export function SeismicBetween({
 }) {
   const volume = useProject((s) => s.byId.get(id)) as Volume | undefined;
   const projectId = useProject((s) => s.id);
-  const display = useDesk((s) => s.display);
+  const display = useDisplays();
   const [traces, setTraces] = useState<{ key: string; data: Float32Array } | null>(null);
   const line = panel.wells.map((w) => [w.column.well.x, w.column.well.y] as [number, number]);
   const key = `${id}@${volume?.revision} ${JSON.stringify(line)}`;

@@ -24,7 +24,7 @@ import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
 import { onOneMap, placeOver, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
-import { useObjectMenu } from '../common/useObjectMenu';
+import { objectAt, useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { farOff, fitAll, type MapFrame, toEarth, toScreen } from './frame';
@@ -39,8 +39,9 @@ import { Objects } from './layers/Objects';
 import { Sections } from './layers/Sections';
 import { MapMenu } from './MapMenu';
 import { MapRaster } from './MapRaster';
-import { surfaceAt } from './surface';
+import { levelAt, surfaceAt } from './surface';
 import { useHands } from './tools/useHands';
+import { usePickedSlice } from './usePickedSlice';
 
 const layerOf = layersOf('map');
 /** Relief over colours: shadow darkens them, light leaves them as they are. */
@@ -89,10 +90,14 @@ export function MapView() {
     () => (settings.light && ground?.interval ? relief(ground.values, ground.binGrid) : null),
     [settings.light, ground?.interval, ground?.values, ground?.binGrid],
   );
-  const surface = useMemo(
-    () => (ground?.surface ? { binGrid: ground.binGrid, values: ground.values } : null),
-    [ground?.surface, ground?.binGrid, ground?.values],
-  );
+  const level = typeof ground?.vertical === 'number' ? ground.vertical : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a slice is level, whatever its samples
+  const surface = useMemo(() => {
+    if (!ground) return null;
+    if (level !== null) return levelAt(ground.binGrid, level);
+    return ground.surface ? { binGrid: ground.binGrid, values: ground.values } : null;
+  }, [level, ground?.surface, ground?.binGrid, level === null && ground?.values]);
+  const picked = usePickedSlice(slice, ground, surface, rows);
   const lonLat = useLonLat(settings.graticule === 'degrees');
   const menu = useObjectMenu();
   const dropped = useDropped('map');
@@ -143,10 +148,10 @@ export function MapView() {
     size,
     domain,
     wells,
+    picked,
     setFrame,
     follow,
     verticalAt(x, y) {
-      if (typeof ground?.vertical === 'number') return ground.vertical;
       const value = surface ? surfaceAt(surface, x, y) : Number.NaN;
       return Number.isNaN(value) ? null : value;
     },
@@ -208,7 +213,8 @@ export function MapView() {
         onDoubleClick={hands.double}
         onContextMenu={(event) => {
           event.preventDefault();
-          if (!hands.drawing) menu.open(event, svg.current);
+          if (!hands.turn(event) && !hands.drawing)
+            menu.open(event, objectAt(svg.current, event.clientX, event.clientY));
         }}
       >
         {frame && ground && (
@@ -263,7 +269,7 @@ export function MapView() {
               <Objects {...{ rows, objects, wells, size, domain, surface, place }} />
               <Sections place={place} />
               <Cursor place={place} />
-              <Handwork place={place} />
+              <Handwork place={place} picked={picked} stroke={hands.stroke} />
               <Labels room={{ left: 2, top: 26, width: size.width - 20, height: size.height - 44 }} />
               <Furniture frame={frame} size={size} />
             </svg>
@@ -275,6 +281,7 @@ export function MapView() {
           <ColorBar
             unit={ground.unit}
             look={ground.look}
+            of={slice}
             style={{
               left: 40,
               top: 4,

@@ -8,10 +8,11 @@ import {
   quantityFacts,
   type Volume,
 } from '@lithagon/core';
-import { displayOf, useDesk } from '../../state/desk';
+import { useDisplays } from '../../state/displays';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
+import { displayOf } from '../../state/views/display';
 import { quantityText } from '../common/ColorBar';
 import { type PlaneState, useArray, usePlane } from '../common/hooks';
 import { lookOf } from '../common/look';
@@ -67,7 +68,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const [settings] = useSettings('map');
   const { domain } = settings;
   const place = usePlace();
-  const display = useDesk((s) => s.display);
+  const display = useDisplays();
   const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
   const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
   const sliced = volume?.domain === domain;

@@ -6,6 +6,12 @@ export interface Surface {
   values: Float32Array;
 }
 
+/** A slice as a surface: the same time or depth all over. */
+export const levelAt = (binGrid: BinGrid, value: number): Surface => ({
+  binGrid,
+  values: new Float32Array(binGrid.inline.count * binGrid.crossline.count).fill(value),
+});
+
 /** How far round a place a surface is looked for where it has a gap, bins: tracks stop short of faults. */
 const AROUND = 12;
 

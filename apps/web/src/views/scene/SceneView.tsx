@@ -2,12 +2,14 @@ import type { QuantityMap, Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { useCursor } from '../../state/cursor';
-import { displayOf, useDesk } from '../../state/desk';
+import { useDesk } from '../../state/desk';
+import { useDisplays } from '../../state/displays';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
 import { useUnits } from '../../state/units';
 import { activeOf, usePlace, useSettings } from '../../state/views';
+import { displayOf } from '../../state/views/display';
 import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
@@ -19,6 +21,7 @@ import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
 import { indexAt, type NotShown, onOneMap, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
+import { useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { drawing } from '../raster/drawing';
@@ -69,6 +72,9 @@ export function SceneView() {
   return <Scene key={volume.id} volume={volume} rows={rows} wells={wells} notShown={notShown} />;
 }
 
+/** A press that moves less than this is a click, pixels. */
+const CLICK = 4;
+
 /** Samples along a ray through the box, while the scene is turned and when it stands. */
 const STEPS = { turning: 40, still: 140 };
 
@@ -86,7 +92,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const [settings, change] = useSettings('scene');
   const { domain, exaggeration } = settings;
   const [section] = useSettings('section', activeOf('section'));
-  const displays = useDesk((s) => s.display);
+  const displays = useDisplays();
   const theme = useDesk((s) => s.theme);
   const units = useUnits();
   const [ref, element, size] = useSize<HTMLDivElement>();
@@ -108,6 +114,8 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const look = lookOf(volume, displayOf(displays, volume));
   const paints = useMemo(() => objects.filter((o): o is QuantityMap => o.kind === 'map'), [objects]);
   const dropped = useDropped('scene');
+  const menu = useObjectMenu();
+  const pressed = useRef({ x: 0, y: 0 });
 
   const draw = (still = false) => {
     if (!canvas.current || size.width < 20) return;
@@ -233,9 +241,18 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
           touchAction: 'none',
         }}
         {...dropped}
-        onPointerDownCapture={hands.down}
+        onPointerDownCapture={(event) => {
+          pressed.current = { x: event.clientX, y: event.clientY };
+          hands.down(event);
+        }}
         onPointerMove={hands.move}
-        onPointerUp={hands.up}
+        onPointerUp={(event) => {
+          hands.up();
+          // what was dragged with the right button has turned the scene
+          const { x, y } = pressed.current;
+          if (event.button === 2 && Math.hypot(event.clientX - x, event.clientY - y) < CLICK)
+            menu.open(event, hands.objectAt(event));
+        }}
         onPointerLeave={() => useCursor.setState({ at: null })}
         onContextMenu={(e) => e.preventDefault()}
       >
@@ -266,6 +283,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
         unit={volume.unit}
         text={quantityText(volume, units)}
       />
+      {menu.element}
       <span className={`${css.colorBar} ${css.scale}`} style={{ right: 9, bottom: 16 }}>
         vertical × {exaggeration}
       </span>

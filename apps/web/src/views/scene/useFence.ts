@@ -1,12 +1,12 @@
-import { pathOfLine, type Volume } from '@lithagon/core';
+import type { Volume } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
 import * as THREE from 'three';
 import { useProject } from '../../state/project';
-import { activeOf, useSettings } from '../../state/views';
+import { activeOf, usePlace, useSettings } from '../../state/views';
 import { shownLine } from '../common/survey';
 import type { FieldLook } from '../raster/field';
 import { spacedAlong } from '../section/geometry';
-import { useTraces } from '../section/useAlong';
+import { cornersAlong, useTraces } from '../section/useAlong';
 import { type SceneFrame, toScene } from './planes';
 import { planeMaterial, planeTexture, setPlane, setPlaneLook } from './planeTexture';
 import type { World } from './world';
@@ -41,14 +41,15 @@ export function useFence(
 ): THREE.Mesh | null {
   const objects = useProject((s) => s.objects);
   const [section] = useSettings('section', activeOf('section'));
-  const flat = shownLine(objects, section.line);
-  const own = section.along === 'path' ? section.path : null;
+  const flat = shownLine(objects, section);
+  const bent = flat !== undefined || section.along === 'path';
+  const place = usePlace(activeOf('section'));
   const places = useMemo(() => {
-    const corners = !wanted ? null : flat ? pathOfLine(objects, flat) : own?.points;
+    const corners = wanted && bent ? cornersAlong(flat ?? volume, section, place, objects) : null;
     if (!corners || corners.length < 2) return null;
     const { perInline, perCrossline } = volume.binGrid;
     return spacedAlong(corners, Math.min(Math.hypot(...perInline), Math.hypot(...perCrossline)));
-  }, [wanted, flat, own, objects, volume]);
+  }, [wanted, bent, flat, section, place, objects, volume]);
   const [traces] = useTraces(places ? volume : undefined, places);
   const [mesh, setMesh] = useState<THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial> | null>(null);
   useEffect(() => {

@@ -10,6 +10,9 @@ import { placeAt } from '../common/survey';
 import { type PlaneName, type SceneFrame, toScene } from './planes';
 import type { World } from './world';
 
+/** How near to a line or point a ray meets it, kilometres. */
+const NEAR = 0.04;
+
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
 /** What hands do in a scene: drag planes along their axis, read samples out, measure; the rest turns it. */
@@ -42,6 +45,8 @@ export function useSceneHands(scene: {
       1 - ((event.clientY - rect.top) / rect.height) * 2,
     );
     const ray = new THREE.Raycaster();
+    // lines and points are met where they nearly are
+    ray.params.Line.threshold = ray.params.Points.threshold = NEAR;
     ray.setFromCamera(pointer, camera);
     const planes = NAMES.map((n) => world.planes[n]).filter((p) => p.visible);
     const standing = all ? [...world.built.values()].map(({ group }) => group) : [];
@@ -100,6 +105,12 @@ export function useSceneHands(scene: {
       .divideScalar(last || 1);
   };
   return {
+    /** The object that stands in front at the pointer; null where that is a plane of the volume, or nothing. */
+    objectAt(event: React.PointerEvent): string | null {
+      for (let part: THREE.Object3D | null = hitAt(event, true)?.object ?? null; part; part = part.parent)
+        if (typeof part.userData.object === 'string') return part.userData.object;
+      return null;
+    },
     /** A place of the scene's axes on the screen. */
     project(p: [number, number, number]): { x: number; y: number } {
       const v = onScreen(p);

@@ -8,13 +8,14 @@ import css from '../common/LayerList.module.css';
 import { curveClassesOf } from '../common/survey';
 import { othersOf } from './others';
 
-/** The seismic that a section shows, a second volume over it, and a log along wells. */
+/** The seismic that a section shows, a second volume over it, and a log or synthetic along wells. */
 export function Ground({ shown }: { shown: Volume | SeismicLine }) {
   const objects = useProject((s) => s.objects);
   const [settings, change] = useSettings('section');
   const others = othersOf(objects, shown);
   const { over } = settings;
   const logs = useMemo(() => curveClassesOf(objects), [objects]);
+  const tied = objects.some((o) => o.kind === 'time-depth relation');
   const all = objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain);
   return (
     <div className={css.ground}>
@@ -61,7 +62,11 @@ export function Ground({ shown }: { shown: Volume | SeismicLine }) {
           <Select
             id={id}
             value={settings.log ?? ''}
-            options={[{ value: '', label: 'nothing' }, ...logs.map((c) => ({ value: c, label: c }))]}
+            options={[
+              { value: '', label: 'nothing' },
+              ...(tied ? [{ value: 'synthetic', label: 'synthetic of the tie' }] : []),
+              ...logs.map((c) => ({ value: c, label: c })),
+            ]}
             onChange={(log) => change({ log: (log || null) as typeof settings.log })}
           />
         )}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { stepLine } from '../../actions/lines';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
-import { goTo, useSettings } from '../../state/views';
+import { goTo, JOINED, useSettings } from '../../state/views';
 import { Select } from '../../ui/Field';
 import css from '../common/view.module.css';
 import { usePlayedLines } from './PlayLines';
@@ -26,7 +26,8 @@ export function LineTools(props: {
   const flat = objects.filter((o): o is SeismicLine => o.kind === 'seismic line');
   const hasVolume = objects.some((o) => o.kind === 'volume');
   const plane = shown.kind === 'volume' && settings.along !== 'path' ? settings.along : null;
-  const value = shown.kind === 'seismic line' ? shown.id : settings.along;
+  const joined = settings.line === JOINED;
+  const value = joined ? JOINED : shown.kind === 'seismic line' ? shown.id : settings.along;
   const choose = (to: string) => {
     props.onTurn?.();
     if (to === 'inline' || to === 'crossline' || to === 'path') change({ along: to, line: null });
@@ -46,11 +47,12 @@ export function LineTools(props: {
                 ]
               : []),
             ...flat.map((l) => ({ value: l.id, label: l.name })),
+            ...(settings.joined ? [{ value: JOINED, label: 'Joined lines' }] : []),
           ]}
           onChange={choose}
         />
       </span>
-      {settings.along !== 'path' || shown.kind === 'seismic line' ? (
+      {!joined && (settings.along !== 'path' || shown.kind === 'seismic line') ? (
         <span className={css.stepper}>
           <button type="button" className={css.step} aria-label="Line before" onClick={() => stepLine(-1, here)}>
             <ChevronLeft size={14} />

@@ -1,15 +1,17 @@
 import { type Fault, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef } from 'react';
 import { finishStick } from '../../actions/draw';
-import { accept, carriedOver } from '../../actions/pick';
+import { accept, carriedOver } from '../../actions/picking/section';
 import { useCursor } from '../../state/cursor';
-import { displayOf, useDesk } from '../../state/desk';
+import { useDesk } from '../../state/desk';
+import { useDisplays } from '../../state/displays';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
 import { useSettings } from '../../state/views';
+import { displayOf } from '../../state/views/display';
 import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
@@ -21,7 +23,7 @@ import { LabelBoard, Labels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
 import { type NotShown, type ShownWell, shownLine, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
-import { useObjectMenu } from '../common/useObjectMenu';
+import { objectAt, useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import type { Window } from '../raster/Raster';
@@ -29,6 +31,7 @@ import { CompareTool, otherOf } from './CompareTool';
 import type { Frame } from './frame';
 import { Ground } from './Ground';
 import { faultAlong, scaleOf } from './geometry';
+import { JoinTool } from './JoinTool';
 import { LineTools } from './LineTools';
 import { LitSamples } from './LitSamples';
 import { Axes } from './layers/Axes';
@@ -36,6 +39,7 @@ import { Compared, SwipeEdge } from './layers/Compared';
 import { Crossings } from './layers/Crossings';
 import { Cursor } from './layers/Cursor';
 import { Handwork } from './layers/Handwork';
+import { Joints } from './layers/Joints';
 import { Objects } from './layers/Objects';
 import { Over } from './layers/Over';
 import { Seismic } from './layers/Seismic';
@@ -53,7 +57,7 @@ export function SectionView() {
   const desk = useDesk((s) => s.volume);
   const [settings, change] = useSettings('section');
   const { domain } = settings;
-  const flat = shownLine(objects, settings.line);
+  const flat = shownLine(objects, settings);
   const volume = flat ?? shownVolume(objects, settings.volume ?? desk, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(
@@ -102,7 +106,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   const here = useHere();
   const objects = useProject((s) => s.objects);
   const old = useProject((s) => s.old.has(shown.id));
-  const displays = useDesk((s) => s.display);
+  const displays = useDisplays();
   const contents = useDesk((s) => viewIn(s, here).contents);
   const [settings, change] = useSettings('section');
   const { domain } = settings;
@@ -140,7 +144,8 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of line ends a stick
   useEffect(() => () => void finishStick(), [along.what]);
   const { metres, scale, perSecond } = scaleOf(line, window, box);
-  const name = `${shown.name}${old ? ', out of date' : ''}`;
+  const names = along.joints.map((j) => j.name);
+  const name = `${names.length > 0 ? names.join(' – ') : shown.name}${old ? ', out of date' : ''}`;
   const other = otherOf(settings.compare, objects, shown);
   const svg = useRef<SVGSVGElement>(null);
   // the line before, by which picks are carried over, lies as far off as the wheel steps
@@ -171,6 +176,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
         <>
           {live && <span className={css.live}>live</span>}
           <LineTools shown={shown} number={along.number} onTurn={showWhole} />
+          {shown.kind === 'seismic line' && <JoinTool shown={shown} />}
           <CompareTool shown={shown} />
         </>
       }
@@ -199,7 +205,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
         onPointerUp={(event) => drag.end() || hands.up(event)}
         onContextMenu={(event) => {
           event.preventDefault();
-          if (!hands.turn(event)) menu.open(event, svg.current);
+          if (!hands.turn(event)) menu.open(event, objectAt(svg.current, event.clientX, event.clientY));
         }}
         onDoubleClick={(event) => {
           if (drawing) return hands.end();
@@ -226,6 +232,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
               </defs>
               <g clipPath={`url(#${here}-box)`}>
                 <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
+                {along.joints.length > 1 && <Joints frame={frame} joints={along.joints} />}
                 <Crossings frame={frame} />
                 <Labels room={box} />
                 <Handwork frame={frame} on={hands.on} stroke={hands.stroke} neighbour={neighbour} />

@@ -2,10 +2,12 @@ import { crosslineAt, inlineAt, pathOfLine, type SeismicLine, sameBins, toMap, t
 import { useEffect, useMemo, useState } from 'react';
 import { type LiveStep, planeNow, readAlong } from '../../compute/planes';
 import { useProject } from '../../state/project';
-import { type Settings, usePlace } from '../../state/views';
+import { JOINED, type Settings, usePlace } from '../../state/views';
 import { type PlaneState, useArray, usePlane } from '../common/hooks';
 import { indexAt } from '../common/survey';
 import { distancesAlong, evenly, type SectionLine, sectionLine, seismicLine, spacedAlong } from './geometry';
+import { joinedOf, partsOf } from './joined';
+import { useJoined } from './useJoined';
 
 /** What a section runs along, and the samples that it shows. */
 export interface Along {
@@ -16,6 +18,8 @@ export interface Along {
   plane: 'inline' | 'crossline' | null;
   index: number;
   number: number;
+  /** Where the lines of a composite begin; none of a single line. */
+  joints: { name: string; trace: number }[];
   /** The line in words: “inline 1040”, “through QN-1, QN-4”. */
   what: string;
 }
@@ -95,6 +99,7 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
 
   const [ofPlane, planeProblem] = usePlane(straight, plane, wanted, live);
   const flatPath = useMemo(() => (flat ? pathOfLine(objects, flat) : null), [objects, flat]);
+  const joined = useJoined(objects, settings);
   const flatData = useArray(flat?.id, flat?.revision, flat?.samples);
   const places = useMemo(() => (volume && own ? spacedAlong(own.points, spacingOf(volume)) : null), [volume, own]);
   const [ofPath, pathProblem] = useTraces(own ? volume : undefined, places);
@@ -102,6 +107,26 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
   // the line of the samples that are shown, until those that are wanted come
   const index = ofPlane && straight ? ofPlane.index : wanted;
   return useMemo((): Along => {
+    if (joined) {
+      const { path, starts } = joined.joined;
+      const even = settings.trueDistance && joined.data ? evenly(path, joined.data) : null;
+      const places = even?.path ?? path;
+      const data = even?.data ?? joined.data;
+      const at = even?.at;
+      return {
+        line: seismicLine(places, distancesAlong(places), 'distance'),
+        samples: data && { key: `${joined.key}${even ? '/even' : ''}`, data, index: 0 },
+        problem: joined.problem,
+        plane: null,
+        index: 0,
+        number: 0,
+        joints: joined.parts.map(({ line }, n) => ({
+          name: line.name,
+          trace: Math.max(0, (at ? at.findIndex((t) => t >= starts[n]) : starts[n]) - (n > 0 ? 0.5 : 0)),
+        })),
+        what: `2D lines ${joined.parts.map(({ line }) => line.name).join(', ')}`,
+      };
+    }
     if (flat) {
       const path = flatPath ?? NOTHING;
       const even = settings.trueDistance && flatData && flatPath ? evenly(flatPath, flatData) : null;
@@ -119,6 +144,7 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
         plane: null,
         index: 0,
         number: 0,
+        joints: [],
         what: '2D line',
       };
     }
@@ -130,6 +156,7 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
         plane: null,
         index: 0,
         number: 0,
+        joints: [],
         what: own.names.length > 0 ? `through ${own.names.join(', ')}` : 'line of your own',
       };
     const { binGrid } = shown as Volume;
@@ -141,9 +168,11 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
       plane,
       index: wanted,
       number,
+      joints: [],
       what: `${plane} ${number}`,
     };
   }, [
+    joined,
     flat,
     flatPath,
     flatData,
@@ -164,11 +193,15 @@ export function useAlong(shown: Volume | SeismicLine, settings: Settings['sectio
 /** Where a section runs, as corners on the map; null where that is not known. */
 export function cornersAlong(
   shown: Volume | SeismicLine | undefined,
-  settings: Pick<Settings['section'], 'along' | 'path'>,
+  settings: Pick<Settings['section'], 'along' | 'path' | 'line' | 'joined'>,
   place: Parameters<typeof indexAt>[2],
   objects: Parameters<typeof pathOfLine>[0],
 ): [number, number][] | null {
   if (!shown) return null;
+  if (settings.line === JOINED && settings.joined) {
+    const { path } = joinedOf(partsOf(objects, settings.joined));
+    return path.length > 1 ? path : null;
+  }
   if (shown.kind === 'seismic line') return pathOfLine(objects, shown);
   if (settings.along === 'path') return settings.path?.points ?? null;
   const { binGrid } = shown;

@@ -28,11 +28,15 @@ export interface At {
 }
 
 /** A section as the part of it in view is told of: in numbers that other sections have too. */
-type Told = Pick<Along, 'plane' | 'line'>;
+type Told = Pick<Along, 'plane' | 'line' | 'joints'>;
 
 /** Parts in view are shared by what they are parts of: lines by their numbers, so that another survey knows them. */
-function keysOf(shown: Pick<Volume | SeismicLine, 'id' | 'domain'>, { plane }: Told): [across: string, down: string] {
-  return [plane ?? `line ${shown.id}`, shown.domain];
+function keysOf(
+  shown: Pick<Volume | SeismicLine, 'id' | 'domain'>,
+  { plane, joints }: Told,
+): [across: string, down: string] {
+  const line = joints.length > 0 ? `lines ${joints.map((j) => j.name).join()}` : `line ${shown.id}`;
+  return [plane ?? line, shown.domain];
 }
 
 const numberAt = ({ plane, line }: Told, trace: number) => (plane ? line.number(trace) : trace);

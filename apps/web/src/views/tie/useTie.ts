@@ -1,52 +1,19 @@
 import {
   activeRelation,
   asLithagonError,
-  checkParams,
   type EarthObject,
   type LithagonError,
-  stepOf,
   type Tie,
   type TieParams,
   type TimeDepthRelation,
 } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { forViews, unwrap } from '../../compute/pool';
 import { useProject } from '../../state/project';
 import { type Setup, useSelection } from '../../state/selection';
+import { requestOf, type TieRequest, tieAsked } from './request';
 
 /** Traces shown on each side of the path. */
 const BESIDE = 8;
-
-/** What the Tie view follows: the tie being set up in the Sheet, else the relation that is selected. */
-export interface TieRequest {
-  well: string;
-  seismic: string;
-  wavelet: string;
-  /** The well whose times are taken where it has no checkshots. */
-  like: string | null;
-  /** The accepted relation that is shown; null for a draft. */
-  relation: string | null;
-  params: TieParams;
-  /** Whether it is a draft that can be changed by hand. */
-  draft: boolean;
-}
-
-function requestOf(
-  inputs: Record<string, string[]>,
-  params: Record<string, unknown>,
-  draft: boolean,
-): TieRequest | null {
-  const step = stepOf('tie.well');
-  const [well, seismic, wavelet, like = null] = ['well', 'seismic', 'wavelet', 'like'].map(
-    (role) => inputs[role]?.[0]?.split('@')[0],
-  );
-  if (!step || !well || !seismic || !wavelet) return null;
-  try {
-    return { well, seismic, wavelet, like, relation: null, params: checkParams(step, params) as TieParams, draft };
-  } catch {
-    return null;
-  }
-}
 
 export function useTieRequest(): TieRequest | null {
   const setup = useSelection((s) => s.setup);
@@ -93,9 +60,7 @@ export function useTie(request: TieRequest | null): TieState {
       const now = wanted.current;
       const started = performance.now();
       try {
-        const tie = unwrap(
-          await forViews().tie(projectId, now.well, now.seismic, now.wavelet, now.like, now.params, BESIDE),
-        ) as Tie;
+        const tie = await tieAsked(projectId, now, BESIDE);
         setState({ tie, problem: null, tookMs: performance.now() - started });
       } catch (cause) {
         setState({ tie: null, problem: asLithagonError(cause), tookMs: 0 });

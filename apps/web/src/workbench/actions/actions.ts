@@ -2,7 +2,7 @@ import { beginFault } from '../../actions/draw';
 import { beginLine } from '../../actions/line';
 import { stepLine } from '../../actions/lines';
 import { beginMeasuring } from '../../actions/measure';
-import { beginPicking } from '../../actions/pick';
+import { beginPicking } from '../../actions/picking/picks';
 import { runRebuild } from '../../actions/steps';
 import { BEDS } from '../../stages/beds';
 import { useDesk } from '../../state/desk';

@@ -1,5 +1,5 @@
 import { PICK_EVENTS, type Picks } from '@lithagon/core';
-import { changePicking } from '../../actions/pick';
+import { changePicking } from '../../actions/picking/picks';
 import { useProject } from '../../state/project';
 import { type PickHow, type PickTool, takeTool } from '../../state/tool';
 import { Field, Range, Select } from '../../ui/Field';

@@ -1,7 +1,7 @@
 import { ChevronLeft, Upload } from 'lucide-react';
 import { useState } from 'react';
 import { beginFault } from '../../actions/draw';
-import { beginPicking } from '../../actions/pick';
+import { beginPicking } from '../../actions/picking/picks';
 import { runRebuild } from '../../actions/steps';
 import { bedOf } from '../../stages/beds';
 import { useDesk } from '../../state/desk';

@@ -1,7 +1,7 @@
 import { stepOf } from '@lithagon/core';
 import { ArrowRight } from 'lucide-react';
 import { beginFault } from '../../actions/draw';
-import { beginPicking } from '../../actions/pick';
+import { beginPicking } from '../../actions/picking/picks';
 import { lacks, prepare } from '../../actions/steps';
 import { type Next, whatNext } from '../../stages/next';
 import { useDesk } from '../../state/desk';

@@ -1,16 +1,25 @@
+import type { PickedSlice } from '../../../actions/picking/slice';
 import { pathText } from '../../../picture/path';
 import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { useTool } from '../../../state/tool';
+import type { Stroke } from '../tools/pick';
+import { PicksAtHand } from './PicksAtHand';
 
 const GREEN = '#1f766d';
 const PAPER = '#fffdf7';
 
-/** What is being drawn on the map: a ring, the line of a section, a measurement. */
-export function Handwork({ place }: { place(x: number, y: number): [number, number] }) {
+/** What is being drawn on the map: a ring, the line of a section, a measurement, picks on a slice. */
+export function Handwork(props: {
+  picked: PickedSlice | null;
+  stroke: Stroke;
+  place(x: number, y: number): [number, number];
+}) {
+  const { place } = props;
   const here = useHere();
   const tool = useTool((s) => s.tool);
   const cursor = useCursor((s) => (s.at?.from === here ? s.at : null));
+  if (tool?.kind === 'pick') return props.picked && <PicksAtHand {...props} tool={tool} on={props.picked} />;
   if (tool?.kind === 'erase' || tool?.kind === 'area') {
     const ring = tool.ring.map((p) => place(...p));
     return ring.length > 1 ? <path d={pathText(ring, true)} fill="#1f766d33" stroke={GREEN} strokeWidth={1.5} /> : null;

@@ -19,7 +19,7 @@ export function Sections({ place }: { place(x: number, y: number): [number, numb
     <g fill="none" stroke="var(--verdigris)">
       {open.map((id) => {
         const settings = settingsIn('section', viewIn(desk, id));
-        const flat = shownLine(objects, settings.line);
+        const flat = shownLine(objects, settings);
         const shown = flat ?? shownVolume(objects, settings.volume ?? desk.volume, settings.domain);
         const corners = cornersAlong(shown, settings, lookIn(desk, id).place, objects);
         if (!corners) return null;

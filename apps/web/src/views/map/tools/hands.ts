@@ -13,6 +13,8 @@ export interface Hands {
   down?(at: OnMap): void;
   drag?(at: OnMap): void;
   up?(at: OnMap): void;
+  /** The right button. */
+  turn?(at: OnMap): void;
   /** A double click, or Enter. */
   end?(): void;
   /** Backspace. */

@@ -1,4 +1,5 @@
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
+import type { PickedSlice } from '../../../actions/picking/slice';
 import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { takeTool, useTool } from '../../../state/tool';
@@ -8,6 +9,7 @@ import { type MapFrame, toEarth } from '../frame';
 import type { Hands } from './hands';
 import { lineHands } from './line';
 import { measureHands } from './measure';
+import { pickHands, type Stroke } from './pick';
 import { ringHands } from './ring';
 import { wellsHands } from './wells';
 
@@ -21,6 +23,8 @@ export function useHands(surface: {
   size: Size;
   domain: 'twt' | 'depth';
   wells: ShownWell[];
+  /** The slice that picks are made on, where one is shown. */
+  picked: PickedSlice | null;
   /** Move the map. */
   setFrame(frame: MapFrame | null): void;
   /** Put the cursor at a place. */
@@ -32,9 +36,12 @@ export function useHands(surface: {
   const { element, frame, size, domain, wells } = surface;
   const here = useHere();
   const tool = useTool((s) => s.tool);
+  const [stroke, setStroke] = useState<Stroke>([]);
   const perPixel = frame?.perPixel ?? 1;
   const hands = (): Hands | null => {
     if (!tool || !frame) return null;
+    if (tool.kind === 'pick')
+      return surface.picked ? pickHands(tool, surface.picked, perPixel, stroke, setStroke) : null;
     if (tool.kind === 'erase' || tool.kind === 'area') return ringHands(tool, perPixel);
     if (tool.kind === 'wells') return wellsHands(wells, perPixel);
     if (tool.kind === 'line') return lineHands(tool, wells, perPixel);
@@ -53,6 +60,7 @@ export function useHands(surface: {
   };
   return {
     drawing: now !== null,
+    stroke,
     down(event: React.PointerEvent) {
       if (!frame || event.button === 2) return;
       event.currentTarget.setPointerCapture(event.pointerId);
@@ -85,6 +93,11 @@ export function useHands(surface: {
       if (held.moved || event.button !== 0) return;
       if (now) now.click?.(place);
       else surface.goThere(place.x, place.y);
+    },
+    /** The right button. @returns whether it was for the tool in hand */
+    turn(event: React.MouseEvent): boolean {
+      now?.turn?.(at(event));
+      return now?.turn !== undefined;
     },
     double() {
       if (now) now.end?.();

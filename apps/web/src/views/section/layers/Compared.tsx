@@ -1,7 +1,8 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
 import { useEffect, useMemo, useState } from 'react';
-import { displayOf, useDesk } from '../../../state/desk';
+import { useDisplays } from '../../../state/displays';
 import type { Compare } from '../../../state/views';
+import { displayOf } from '../../../state/views/display';
 import type { PlaneState } from '../../common/hooks';
 import { lookOf } from '../../common/look';
 import type { FieldLook } from '../../raster/field';
@@ -28,7 +29,7 @@ export function Compared(props: {
   look: FieldLook;
 }) {
   const { compare, other, shown, samples, along, frame, look } = props;
-  const displays = useDesk((s) => s.display);
+  const displays = useDisplays();
   const second = useOther(other, shown, along);
   const { box, line, window } = frame;
   const [turn, setTurn] = useState(false);

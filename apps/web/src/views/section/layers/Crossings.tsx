@@ -33,7 +33,7 @@ export function Crossings({ frame }: { frame: Frame }) {
   const open = Object.keys(desk.layout?.panels ?? {}).filter((id) => id !== here && kindOfView(id) === 'section');
   const marks = open.flatMap((id) => {
     const settings = settingsIn('section', viewIn(desk, id));
-    const flat = shownLine(objects, settings.line);
+    const flat = shownLine(objects, settings);
     const shown = flat ?? shownVolume(objects, settings.volume ?? desk.volume, settings.domain);
     const corners = cornersAlong(shown, settings, lookIn(desk, id).place, objects) ?? [];
     return line.bends.slice(1).flatMap((end, n) => {

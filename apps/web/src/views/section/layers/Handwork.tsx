@@ -1,11 +1,11 @@
 import type { Fault, OnSection } from '@lithagon/core';
 import { useMemo } from 'react';
-import { carriedOver, type Picked, pathTo, wouldPick } from '../../../actions/pick';
+import { carriedOver, type Picked, pathTo, wouldPick } from '../../../actions/picking/section';
 import { pathText } from '../../../picture/path';
 import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { useProject } from '../../../state/project';
-import { type PickTool, type Tool, useTool } from '../../../state/tool';
+import { type PickTool, settingOf, type Tool, useTool } from '../../../state/tool';
 import { type Frame, scales } from '../frame';
 import { reachOf, traceOf } from '../geometry';
 import { Measured } from './Measured';
@@ -67,15 +67,6 @@ function Stick({ tool, frame }: { tool: Extract<Tool, { kind: 'fault' }>; frame:
       })}
     </>
   );
-}
-
-/** How the tool is set, in the words that stand at the pointer. */
-export function settingOf(tool: PickTool): string {
-  if (tool.rub === 'brush') return 'takes away: brush';
-  if (tool.rub === 'ring') return 'takes away: inside a ring';
-  if (tool.rub) return 'takes away: between faults';
-  if (tool.how === 'free-hand') return 'free-hand';
-  return `${tool.how} · ${tool.event} ± ${tool.snapMs} ms`;
 }
 
 /** Which way of picking is on, the window that is searched, and the event or path that a click would take. */

@@ -1,6 +1,7 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
-import { displayOf, useDesk } from '../../../state/desk';
+import { useDisplays } from '../../../state/displays';
 import { useProject } from '../../../state/project';
+import { displayOf } from '../../../state/views/display';
 import { lookOf } from '../../common/look';
 import { Raster } from '../../raster/Raster';
 import type { Frame } from '../frame';
@@ -16,7 +17,7 @@ export function Over(props: {
   const { of, shown, along, frame } = props;
   const object = useProject((s) => s.byId.get(of.volume));
   const volume = object?.kind === 'volume' && object.domain === frame.domain ? object : undefined;
-  const displays = useDesk((s) => s.display);
+  const displays = useDisplays();
   const samples = useOther(volume, shown, along);
   if (!volume || !samples) return null;
   return (

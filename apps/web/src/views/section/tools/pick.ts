@@ -1,6 +1,7 @@
 import type { OnSection } from '@lithagon/core';
 import { insideRings } from '@lithagon/core';
-import { endStretch, type Picked, pickAlong, pickAt, rubOut, sameBlock, unpickAt } from '../../../actions/pick';
+import { endStretch } from '../../../actions/picking/picks';
+import { type Picked, pickAlong, pickAt, rubOut, sameBlock, unpickAt } from '../../../actions/picking/section';
 import { type PickTool, takeTool } from '../../../state/tool';
 import { type Frame, scales } from '../frame';
 import type { Hands } from './hands';

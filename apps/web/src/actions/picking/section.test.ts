@@ -1,22 +1,12 @@
 import { type Picks, readPlane, type Traces, type Volume } from '@lithagon/core';
 import { layeredField, topM, twtOf } from '@lithagon/core/testing/layeredField';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
-import { undo } from '../state/history';
-import { takeTool, useTool } from '../state/tool';
-import { done, objectsNow, openWith } from '../testing/field';
-import { placeOf, reachOf, sectionLine } from '../views/section/geometry';
-import {
-  accept,
-  beginPicking,
-  carriedOver,
-  changePicking,
-  endStretch,
-  pickAlong,
-  pickAt,
-  rubOut,
-  sameBlock,
-  unpickAt,
-} from './pick';
+import { undo } from '../../state/history';
+import { takeTool, useTool } from '../../state/tool';
+import { done, objectsNow, openWith } from '../../testing/field';
+import { placeOf, reachOf, sectionLine } from '../../views/section/geometry';
+import { beginPicking, changePicking, endStretch } from './picks';
+import { accept, carriedOver, pickAlong, pickAt, rubOut, sameBlock, unpickAt } from './section';
 
 const INLINE = 4;
 let seismic: Volume;

@@ -1,20 +1,11 @@
-import {
-  drawn,
-  followEvent,
-  freeName,
-  newDrawn,
-  type OnSection,
-  type Picks,
-  snapTo,
-  type Traces,
-} from '@lithagon/core';
+import { followEvent, type OnSection, snapTo, type Traces } from '@lithagon/core';
 import { toast } from 'sonner';
-import { edit, inTurn } from '../state/history';
-import { useProject } from '../state/project';
-import { type PickHow, type PickTool, takeTool, useTool } from '../state/tool';
-import { counted } from '../ui/format';
-import type { Cut } from '../views/section/frame';
-import { placeOf, reachOf, type SectionLine, traceOf } from '../views/section/geometry';
+import { inTurn } from '../../state/history';
+import type { PickTool } from '../../state/tool';
+import { counted } from '../../ui/format';
+import type { Cut } from '../../views/section/frame';
+import { placeOf, reachOf, type SectionLine, traceOf } from '../../views/section/geometry';
+import { asNow, picksOf, putPicks, takeAway } from './picks';
 
 /** A section as picking needs it. */
 export interface Picked {
@@ -26,48 +17,14 @@ export interface Picked {
 /** How far from the straight line a followed path may lead, and what of the waveform it compares, vertical unit. */
 const FOLLOW = { corridor: 60, jump: 6, halfWindow: 24 };
 
-const picksOf = (tool: PickTool) =>
-  (tool.id ? useProject.getState().byId.get(tool.id) : undefined) as Picks | undefined;
-
-/** Begin picking: a new horizon, or more of one that was picked before. */
-export function beginPicking(picks?: Picks): void {
-  const { objects } = useProject.getState();
-  const free = picks?.event === 'free-hand';
-  takeTool({
-    kind: 'pick',
-    id: picks?.id ?? null,
-    name: picks?.name ?? freeName(objects, 'picks', 'Picked horizon'),
-    how: free ? 'free-hand' : 'snapped',
-    event: picks && picks.event !== 'free-hand' ? picks.event : 'trough',
-    snapMs: 16,
-    last: null,
-    rub: null,
-    brush: 14,
-  });
-}
-
-/** The tool as it is now: the stroke before may have made the object that it works on. */
-function asNow(tool: PickTool): PickTool {
-  const { tool: now } = useTool.getState();
-  return now?.kind === 'pick' && now.name === tool.name ? now : tool;
-}
-
-const eventOf = (tool: PickTool): Picks['event'] => (tool.how === 'free-hand' ? 'free-hand' : tool.event);
-
 /** Put picks on traces of a section; those that stood there give way. */
-async function put(tool: PickTool, line: SectionLine, places: OnSection[], name: (picks: string) => string) {
-  const near = reachOf(line);
-  const before = picksOf(tool);
-  const added = places.map(([t, time]): [number, number, number] => [...placeOf(line, t), time]);
-  const kept = (before?.points ?? []).filter((p) => !added.some((a) => Math.hypot(p[0] - a[0], p[1] - a[1]) <= near));
-  const points: Picks['points'] = [...kept, ...added];
-  const event = eventOf(tool);
-  const after = before
-    ? drawn<Picks>({ ...before, points })
-    : newDrawn<Picks>({ kind: 'picks', name: tool.name, domain: 'twt', event, points, erased: [] });
-  takeTool({ ...tool, id: after.id, last: added[added.length - 1] ?? tool.last });
-  await edit(name(after.name), before ? [before] : [], [after]);
-}
+const put = (tool: PickTool, line: SectionLine, places: OnSection[], name: (picks: string) => string) =>
+  putPicks(
+    tool,
+    places.map(([t, time]): [number, number, number] => [...placeOf(line, t), time]),
+    reachOf(line),
+    name,
+  );
 
 /** Where a click would put its pick: where it is, or at the event nearest to it; NaN where there is none within reach. */
 export function wouldPick(tool: PickTool, { traces }: Picked, trace: number, vertical: number): number {
@@ -126,23 +83,6 @@ export const pickAlong = (picking: PickTool, on: Picked, stroke: OnSection[]): P
     if (places.length > 0)
       await put(tool, on.line, places, (name) => `Draw ${counted(places.length, 'pick')} on ${name}`);
   });
-
-/** End the stretch under way: what is followed begins anew with the next pick. */
-export function endStretch(): void {
-  const { tool } = useTool.getState();
-  if (tool?.kind === 'pick') takeTool({ ...tool, last: null });
-}
-
-/** Take picks away. */
-async function takeAway(picking: PickTool, gone: (p: Picks['points'][number]) => boolean): Promise<void> {
-  const before = picksOf(asNow(picking));
-  if (!before) return;
-  const points = before.points.filter((p) => !gone(p));
-  const count = before.points.length - points.length;
-  if (count === 0) return;
-  const what = count === 1 ? 'a pick' : counted(count, 'pick');
-  await edit(`Take ${what} off ${before.name}`, [before], [drawn<Picks>({ ...before, points })]);
-}
 
 /** Take out the pick nearest to a place on a section. */
 export const unpickAt = (picking: PickTool, line: SectionLine, trace: number, vertical: number): Promise<void> =>
@@ -212,19 +152,3 @@ export function carriedOver(tool: PickTool, on: Picked, reach: number): OnSectio
 /** Keep what was carried over from the neighbouring line. */
 export const accept = (picking: PickTool, line: SectionLine, places: OnSection[]): Promise<void> =>
   inTurn(() => put(asNow(picking), line, places, (name) => `Carry ${counted(places.length, 'pick')} over on ${name}`));
-
-/** Change how picks are made; what was picked stays where it is. */
-export async function changePicking(
-  tool: PickTool,
-  change: { how?: PickHow; event?: PickTool['event'] },
-): Promise<void> {
-  const next = { ...tool, ...change, rub: null };
-  takeTool(next);
-  const before = picksOf(tool);
-  const event = eventOf(next);
-  if (!before || before.event === event) return;
-  const name = event === 'free-hand' ? `${before.name} is drawn free-hand` : `${before.name} follows ${article(event)}`;
-  await edit(name, [before], [drawn<Picks>({ ...before, event })]);
-}
-
-const article = (event: string) => (/^[aeiou]/.test(event) ? `an ${event}` : `a ${event}`);
