@@ -34,7 +34,7 @@ export function SyntheticAlong(props: { well: ShownWell; frame: Frame; reach: nu
       close();
       continue;
     }
-    const middle = x(trace) + SWING + 5;
+    const middle = x(trace) - SWING - 5;
     const at = y(frame.domain === 'twt' ? twt : a[2] + f * (b[2] - a[2]));
     const to = middle + SWING * Math.max(-1, Math.min(1, value / strong));
     line.push([to, at]);

@@ -269,7 +269,7 @@ export function MapView() {
               <Objects {...{ rows, objects, wells, size, domain, surface, place }} />
               <Sections place={place} />
               <Cursor place={place} />
-              <Handwork place={place} picked={picked} stroke={hands.stroke} />
+              <Handwork place={place} size={size} picked={picked} stroke={hands.stroke} />
               <Labels room={{ left: 2, top: 26, width: size.width - 20, height: size.height - 44 }} />
               <Furniture frame={frame} size={size} />
             </svg>

@@ -21,7 +21,7 @@ import css from './Sheet.module.css';
 const WORDS = {
   pick: {
     title: 'Pick a horizon',
-    help: 'Click in a section; double-click or Enter ends a stretch, the right button takes the nearest pick away. By keyboard: arrows move the cursor in the section, P picks.',
+    help: 'Click in a section, or on a slice of the map; double-click or Enter ends a stretch, the right button takes the nearest pick away. By keyboard: arrows move the cursor, P picks.',
   },
   fault: {
     title: 'Draw a fault',

@@ -3,6 +3,7 @@ import { pathText } from '../../../picture/path';
 import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { useTool } from '../../../state/tool';
+import type { Size } from '../../common/hooks';
 import type { Stroke } from '../tools/pick';
 import { PicksAtHand } from './PicksAtHand';
 
@@ -13,6 +14,7 @@ const PAPER = '#fffdf7';
 export function Handwork(props: {
   picked: PickedSlice | null;
   stroke: Stroke;
+  size: Size;
   place(x: number, y: number): [number, number];
 }) {
   const { place } = props;

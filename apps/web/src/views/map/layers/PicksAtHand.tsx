@@ -6,6 +6,7 @@ import { useCursor } from '../../../state/cursor';
 import { useHere } from '../../../state/here';
 import { type PickTool, settingOf } from '../../../state/tool';
 import { useUnits } from '../../../state/units';
+import type { Size } from '../../common/hooks';
 import type { Stroke } from '../tools/pick';
 
 const GREEN = '#1f766d';
@@ -19,9 +20,10 @@ export function PicksAtHand(props: {
   tool: PickTool;
   on: PickedSlice;
   stroke: Stroke;
+  size: Size;
   place(x: number, y: number): [number, number];
 }) {
-  const { tool, on, stroke, place } = props;
+  const { tool, on, stroke, size, place } = props;
   const here = useHere();
   const units = useUnits();
   const at = useCursor((s) => (s.at?.from === here ? s.at : null));
@@ -45,6 +47,9 @@ export function PicksAtHand(props: {
           : ` · at ${units.text(pick[2], 'ms', 1)}`;
   const text = `${settingOf(tool)}${where}`;
   const wide = 8 + 6.2 * text.length;
+  // beside the pointer, on the side that has room
+  const left = Math.max(2, x + 14 + wide > size.width ? x - 14 - wide : x + 14);
+  const top = y + 34 > size.height ? y - 30 : y + 14;
   return (
     <g data-testid="pick-pointer" style={{ pointerEvents: 'none' }}>
       {drawn.length > 1 && (
@@ -71,8 +76,8 @@ export function PicksAtHand(props: {
         />
       )}
       {tool.rub === 'brush' && <circle cx={x} cy={y} r={tool.brush} fill="#b3322b22" stroke="#b3322b" />}
-      <rect x={x + 14} y={y + 14} width={wide} height={17} rx={3} fill={PAPER} fillOpacity={0.92} stroke={GREEN} />
-      <text x={x + 19} y={y + 26} style={{ fill: '#17191b' }}>
+      <rect x={left} y={top} width={wide} height={17} rx={3} fill={PAPER} fillOpacity={0.92} stroke={GREEN} />
+      <text x={left + 5} y={top + 12} style={{ fill: '#17191b' }}>
         {text}
       </text>
     </g>
