@@ -13,6 +13,7 @@ export {
   pathCostsTwin,
   rowOf,
 } from './paths.ts';
+export { type Room, roomIn } from './room.ts';
 export {
   type CutLine,
   cutSlices,
@@ -25,4 +26,5 @@ export {
   type Sums,
   sums,
 } from './samples.ts';
+export * from './twins.ts';
 export { type VarianceBlock, varianceBlock, varianceBlockTwin } from './variance.ts';

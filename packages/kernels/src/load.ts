@@ -27,6 +27,24 @@ export interface Kernels {
   sums(at: number, count: number, out: number): void;
   mixWords(at: number, count: number, state: number): void;
   cutSlices(from: number, to: number, traces: number, samples: number, thick: number): void;
+  weigh(from: number, to: number, length: number, stride: number, weights: number, count: number): void;
+  products(x: number, y: number, z: number, out: number, length: number): void;
+  normals(tensors: number, p: number, q: number, chaos: number, length: number, row: number): void;
+  moved(from: number, p: number, q: number, di: number, dj: number, to: number, count: number): void;
+  foldRows(rows: number, count: number, samples: number, sums: number, squares: number, live: number): void;
+  pairProducts(rows: number, count: number, samples: number, out: number): void;
+  firstPart(
+    pairs: number,
+    count: number,
+    samples: number,
+    from: number,
+    wanted: number,
+    scratch: number,
+    out: number,
+  ): void;
+  medianRows(rows: number, count: number, samples: number, out: number): void;
+  calmest(rows: number, samples: number, sets: number, count: number, size: number, out: number): void;
+  diffuse(u: number, rows: number, count: number, samples: number, trust: number, rate: number, to: number): void;
   fieldPicture(
     data: number,
     rows: number,
