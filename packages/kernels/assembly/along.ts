@@ -16,12 +16,11 @@ export function moved(from: usize, p: usize, q: usize, di: f32, dj: f32, to: usi
   for (; k + 4 <= count; k += 4) {
     const o = (k as usize) << 2;
     const start = f32x4.convert_i32x4_s(i32x4.add(i32x4.splat(k), i32x4(0, 1, 2, 3)));
-    const x = f32x4.add(
-      start,
-      f32x4.add(f32x4.mul(a, v128.load(p + o)), f32x4.mul(b, v128.load(q + o))),
-    );
-    const floor = f32x4.floor(x);
-    const f = f32x4.sub(x, floor);
+    // the part between samples comes from the slope alone, so that it is the same wherever a trace begins
+    const lag = f32x4.add(f32x4.mul(a, v128.load(p + o)), f32x4.mul(b, v128.load(q + o)));
+    const whole = f32x4.floor(lag);
+    const f = f32x4.sub(lag, whole);
+    const floor = f32x4.add(start, whole);
     const inside = v128.and(f32x4.ge(floor, f32x4.splat(1)), f32x4.le(floor, f32x4.splat(most)));
     // a place to read from, wherever it is
     const safe = f32x4.min(f32x4.max(v128.and(floor, inside), f32x4.splat(1)), f32x4.splat(max(most, 1)));
@@ -54,13 +53,14 @@ export function moved(from: usize, p: usize, q: usize, di: f32, dj: f32, to: usi
   }
   for (; k < count; k++) {
     const o = (k as usize) << 2;
-    const x: f32 = (k as f32) + di * load<f32>(p + o) + dj * load<f32>(q + o);
-    const floor = Mathf.floor(x);
+    const lag: f32 = di * load<f32>(p + o) + dj * load<f32>(q + o);
+    const whole = Mathf.floor(lag);
+    const floor: f32 = (k as f32) + whole;
     if (!(floor >= 1 && floor <= most)) {
       store<f32>(to + o, NaN);
       continue;
     }
-    const f = x - floor;
+    const f = lag - whole;
     const at = from + ((floor as i32 as usize) << 2);
     const A = load<f32>(at - 4);
     const B = load<f32>(at);

@@ -72,13 +72,13 @@ export function movedTwin(
   const count = from.length;
   for (let k = 0; k < count; k++) {
     // positions in single precision, as the kernel has them: a sample is met or missed alike
-    const x = Math.fround(k + Math.fround(Math.fround(di * p[k]) + Math.fround(dj * q[k])));
-    const i = Math.floor(x);
+    const lag = Math.fround(Math.fround(di * p[k]) + Math.fround(dj * q[k]));
+    const i = k + Math.floor(lag);
     if (!(i >= 1 && i <= count - 3)) {
       to[k] = Number.NaN;
       continue;
     }
-    const f = x - i;
+    const f = lag - Math.floor(lag);
     const [a, b, c, d] = [from[i - 1], from[i], from[i + 1], from[i + 2]];
     const value = b + 0.5 * f * (c - a + f * (2 * a - 5 * b + 4 * c - d + f * (3 * (b - c) + d - a)));
     to[k] = f === 0 ? b : Number.isNaN(value) ? b + f * (c - b) : value;

@@ -6,7 +6,7 @@ const tone = (hz: number, size = 1) =>
   Float32Array.from({ length: COUNT }, (_, k) => size * Math.cos((2 * Math.PI * hz * k * STEP) / 1000 + 0.4));
 const of = (data: Float32Array, kind: TraceAttribute, half = 8) => traceAttribute(data, COUNT, STEP, kind, half);
 /** Away from the ends, where there is no trace to turn. */
-const inner = (v: Float32Array) => [...v.subarray(80, COUNT - 80)];
+const inner = (v: Float32Array) => [...v.subarray(100, COUNT - 100)];
 
 describe('of a pure tone', () => {
   test.each([12, 30, 61])('of %i Hz envelope and frequency are its own, to one in a hundred', (hz) => {

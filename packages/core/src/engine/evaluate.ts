@@ -114,10 +114,13 @@ function wholeOf({ grid, whole }: Plan, region: Region): Region {
   };
 }
 
+/** Samples that are worked through for a region of the results, those around it counted. */
+const worked = (plan: Plan, region: Region): number =>
+  Math.max(samplesIn(widened(needed(plan, region), haloOf(plan))), samplesIn(region));
+
 /** The two halves of a region that is too large to be worked out in one go; null where it has to be. */
 function halves(plan: Plan, region: Region, most: number): [Region, Region] | null {
-  const size = samplesIn(widened(needed(plan, region), haloOf(plan)));
-  if (Math.max(size, samplesIn(region)) <= most) return null;
+  if (worked(plan, region) <= most) return null;
   const [ni, nj, nk] = sizeOf(region);
   const free = { i: !plan.whole.lines && ni > 1, j: !plan.whole.lines && nj > 1, k: !plan.whole.traces && nk > 1 };
   const axis = (['i', 'j', 'k'] as const).find((each) => free[each]);
@@ -201,7 +204,7 @@ export async function evaluateRegion(
     for (const role of local.volumes) if (volumes[role]) blocks[role] = await blockOf(plan, volumes[role], of, read);
     const began = performance.now();
     const values = local.evaluate(blocks, params, ready, piece);
-    const perMs = samplesIn(piece) / Math.max(0.05, performance.now() - began);
+    const perMs = worked(plan, piece) / Math.max(0.05, performance.now() - began);
     // no more than four times as many as before: what is quick at first may not stay so
     plan.pace.most = Math.min(MOST_IN_BLOCK, 4 * plan.pace.most, Math.max(1e4, perMs * PIECE_MS));
     for (const [role, data] of Object.entries(values)) {

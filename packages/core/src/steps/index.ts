@@ -1,3 +1,9 @@
+import { coherence } from './attributes/coherence.ts';
+import { curvature } from './attributes/curvature.ts';
+import { dip } from './attributes/dip.ts';
+import { frequency } from './attributes/frequency.ts';
+import { smooth } from './attributes/smooth.ts';
+import { trace } from './attributes/trace.ts';
 import { variance } from './attributes/variance.ts';
 import { bandPass, phase, whiten } from './data/filters.ts';
 import { footprint } from './data/footprint.ts';
@@ -89,6 +95,12 @@ const builtIn: AnyStep[] = [
   split,
   merge,
   variance,
+  trace,
+  frequency,
+  dip,
+  coherence,
+  curvature,
+  smooth,
   layers,
   convert,
   depthVolume,

@@ -92,6 +92,10 @@ function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]>
 /** Parameters besides the initial ones with which a step is tried too. */
 const MORE: Record<string, Record<string, unknown>> = {
   'attributes.variance': { radius: 3, windowMs: 20 },
+  'attributes.coherence': { measure: 'eigenstructure', windowMs: 16 },
+  'attributes.smooth': { way: 'diffusion', turns: 2 },
+  'attributes.dip': { by: 'semblance search', dipWindowMs: 12, mostDipMs: 4 },
+  'attributes.frequency': { gives: 'peak frequency', method: 'Morlet wavelet', toHz: 60 },
   'data.crop': { firstInline: 1002, lastInline: 1010, firstCrossline: 2010, from: 301, to: 900 },
   'data.decimate': { inlines: 3, crosslines: 5 },
   'data.resample': { step: 7 },
