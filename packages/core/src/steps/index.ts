@@ -2,6 +2,7 @@ import { coherence } from './attributes/coherence.ts';
 import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
 import { frequency } from './attributes/frequency.ts';
+import { onHorizon } from './attributes/onHorizon.ts';
 import { smooth } from './attributes/smooth.ts';
 import { trace } from './attributes/trace.ts';
 import { variance } from './attributes/variance.ts';
@@ -101,6 +102,7 @@ const builtIn: AnyStep[] = [
   coherence,
   curvature,
   smooth,
+  onHorizon,
   layers,
   convert,
   depthVolume,
