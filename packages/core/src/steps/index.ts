@@ -1,6 +1,7 @@
 import { coherence } from './attributes/coherence.ts';
 import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
+import { mapFormula, formula as volumeFormula } from './attributes/formula.ts';
 import { frequency } from './attributes/frequency.ts';
 import { onHorizon } from './attributes/onHorizon.ts';
 import { smooth } from './attributes/smooth.ts';
@@ -103,6 +104,8 @@ const builtIn: AnyStep[] = [
   curvature,
   smooth,
   onHorizon,
+  volumeFormula,
+  mapFormula,
   layers,
   convert,
   depthVolume,

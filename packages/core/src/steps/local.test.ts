@@ -96,6 +96,7 @@ const MORE: Record<string, Record<string, unknown>> = {
   'attributes.smooth': { way: 'diffusion', turns: 2 },
   'attributes.dip': { by: 'semblance search', dipWindowMs: 12, mostDipMs: 4 },
   'attributes.frequency': { gives: 'peak frequency', method: 'Morlet wavelet', toHz: 60 },
+  'attributes.formula': { formula: 'A > 0 ? sqrt(A) * 2 : min(A, B) - 1' },
   'data.crop': { firstInline: 1002, lastInline: 1010, firstCrossline: 2010, from: 301, to: 900 },
   'data.decimate': { inlines: 3, crosslines: 5 },
   'data.resample': { step: 7 },

@@ -70,7 +70,7 @@ function known(d: Dimension): { name: string | null; unit: string } {
 const named = (d: Dimension) => (plain(d) ? 'a plain number' : (known(d).name ?? `in ${known(d).unit}`));
 /** A part of a formula with what it measures, as refusals write it. */
 const told = (node: Walked | undefined, d: Dimension) => {
-  const text = String(node).slice(0, 40);
+  const text = String(node?.text).slice(0, 40);
   return text === named(d) ? text : `${text} (${named(d)})`;
 };
 const plain = (d: Dimension) => d === null || Object.values(d).every((v) => Math.abs(v) < 1e-9);
@@ -131,6 +131,8 @@ interface Walked {
   condition?: Walked;
   trueExpr?: Walked;
   falseExpr?: Walked;
+  /** As it is written in refusals. */
+  text?: string;
 }
 
 function walk(node: Walked, variables: Map<string, Variable>, n: number): Value {
@@ -252,34 +254,57 @@ function operate(node: Walked, variables: Map<string, Variable>, n: number): Val
 
 const tooDeep = () => refuse('The formula has too many parts inside each other.', 'Write it in several steps.');
 
-/**
- * Evaluate a formula over curves of one length. Curves of no samples are enough to learn what it would measure.
- * @param unit what the result is to be in, where empty its SI unit; a unit of another dimension is refused
- */
-export async function evaluateFormula(
-  text: string,
-  variables: Map<string, Variable>,
-  length: number,
-  unit: string,
-): Promise<{ values: Float32Array; unit: string }> {
+/** A formula that was read: plain data, which crosses to other threads. */
+export type ParsedFormula = { tree: unknown };
+
+/** Read a formula; refuses what is none. */
+export async function parseFormula(text: string): Promise<ParsedFormula> {
   if (text.length > 2000) throw refuse('The formula is longer than 2 000 characters.');
   // the part of it that knows plain numbers only: no more is read of a formula than its parts
   const { parse } = await import('mathjs/number');
-  let node: MathNode;
   try {
     // “in” is an operator of units to the parser, and − a sign that people paste
-    node = parse(text.replace(/−/g, '-').replace(/\bin\s*\(/g, 'inUnit('));
-    node.traverse((n) => {
-      const each = n as unknown as Walked;
-      if (each.type === 'FunctionNode' && each.fn?.name === 'inUnit') each.fn.name = 'in';
-    });
+    const node: MathNode = parse(text.replace(/−/g, '-').replace(/\bin\s*\(/g, 'inUnit('));
+    return { tree: kept(node as unknown as Walked) };
   } catch (cause) {
+    if (cause instanceof LithagonError) throw cause;
     if (cause instanceof RangeError) throw tooDeep();
     throw refuse(`The formula cannot be read: ${(cause as Error).message}.`, 'Mend it and try again.');
   }
+}
+
+/** What is walked of a parser's node. */
+function kept(node: Walked): Walked {
+  const each = (n: Walked | undefined) => (n ? kept(n) : undefined);
+  const fn = node.type === 'FunctionNode' ? node.fn?.name : undefined;
+  return {
+    type: node.type,
+    op: node.op,
+    name: node.type === 'SymbolNode' ? node.name : undefined,
+    value: node.value,
+    args: node.args?.map((arg) => kept(arg)),
+    content: each(node.content),
+    fn: fn === undefined ? undefined : { name: fn === 'inUnit' ? 'in' : fn },
+    condition: each(node.condition),
+    trueExpr: each(node.trueExpr),
+    falseExpr: each(node.falseExpr),
+    text: String(node).replace(/\binUnit\(/g, 'in('),
+  };
+}
+
+/**
+ * Work a formula out over values of one length. None at all are enough to learn what it would measure.
+ * @param unit what the result is to be in, where empty its SI unit; a unit of another dimension is refused
+ */
+export function workOutFormula(
+  { tree }: ParsedFormula,
+  variables: Map<string, Variable>,
+  length: number,
+  unit: string,
+): { values: Float32Array; unit: string } {
   let value: Value;
   try {
-    value = walk(node as unknown as Walked, variables, length);
+    value = walk(tree as Walked, variables, length);
   } catch (cause) {
     if (cause instanceof RangeError) throw tooDeep();
     throw cause;
@@ -299,3 +324,11 @@ export async function evaluateFormula(
     unit: unit || si.unit,
   };
 }
+
+/** Read a formula and work it out. */
+export const evaluateFormula = async (
+  text: string,
+  variables: Map<string, Variable>,
+  length: number,
+  unit: string,
+): Promise<{ values: Float32Array; unit: string }> => workOutFormula(await parseFormula(text), variables, length, unit);
