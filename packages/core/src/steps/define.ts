@@ -61,6 +61,10 @@ export interface RunContext<I extends Record<string, InputSpec>, P> {
   /** Show what there is so far of a map in the making, where somebody looks on. */
   preview(map: Preview): void;
   warn(sentence: string): void;
+  /** Of a step that is local too: the volumes that follow from what surrounds their samples. */
+  stored(): Promise<Record<string, Draft>>;
+  /** Of such a step: what it has prepared for them. */
+  prepared(): Promise<unknown>;
 }
 
 /** An output without what the framework fills in: id, revision, trail, stage. */
@@ -117,7 +121,7 @@ export interface Step<
   maps?(
     context: Pick<RunContext<I, z.infer<P>>, 'inputs' | 'params' | 'store' | 'signal' | 'progress' | 'warn'>,
   ): Promise<Record<string, { binGrid: BinGrid; values: Float32Array; quantity: string; unit: string }>>;
-  /** What it does; a local step needs none. */
+  /** What it does; a local step needs none, and one that has more to give than volumes has both. */
   run?(context: RunContext<I, z.infer<P>>): Promise<Record<string, Draft>>;
 }
 

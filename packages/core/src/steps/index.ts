@@ -1,3 +1,4 @@
+import { bodies } from './attributes/bodies.ts';
 import { coherence } from './attributes/coherence.ts';
 import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
@@ -106,6 +107,7 @@ const builtIn: AnyStep[] = [
   onHorizon,
   volumeFormula,
   mapFormula,
+  bodies,
   layers,
   convert,
   depthVolume,

@@ -81,7 +81,9 @@ function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]>
         (!spec.domain || !('domain' in o) || o.domain === spec.domain) &&
         (!spec.quantity || !('quantity' in o) || (spec.quantity as string[]).includes(o.quantity)),
     );
-    given[role] = spec.many ? fit : fit[0];
+    // several inputs of one kind are given different objects
+    const other = fit.find((o) => !Object.values(given).includes(o));
+    given[role] = spec.many ? fit : (other ?? fit[0]);
   }
   const ids = Object.fromEntries(
     Object.entries(given).map(([role, o]) => [role, [o ?? []].flat().map((each) => each.id)]),
@@ -113,10 +115,15 @@ function close(tried: Float32Array, kept: Float32Array, scale: number): void {
   expect(worst).toBeLessThanOrEqual(1e-6 * scale);
 }
 
+/** Steps that find nothing in these volumes as they begin. */
+const OWN: Record<string, Record<string, unknown>> = {
+  'attributes.bodies': { from: 3.5, to: 9, smallest: 3, most: 40 },
+};
+
 const cases = allSteps()
   .filter((step) => step.local)
   .flatMap((step) => [
-    [step.id, step, {}] as const,
+    [step.id, step, OWN[step.id] ?? {}] as const,
     ...(MORE[step.id] ? [[`${step.id} otherwise`, step, MORE[step.id]] as const] : []),
   ]);
 
@@ -124,11 +131,13 @@ describe.each(cases)('%s', (_, step, own) => {
   test('gives the same samples stored, in regions of any size, on lines that are tried, and live', async () => {
     const { given, ids } = inputsFor(step);
     const params = step.params.parse(own) as Record<string, unknown>;
-    const stored = (await runStep({ step: step.id, inputs: ids, params }, store, { runner: RUNNER })) as Volume[];
+    const volumesOf = async (...how: Parameters<typeof runStep>) =>
+      (await runStep(...how)).filter((o): o is Volume => o.kind === 'volume');
+    const stored = await volumesOf({ step: step.id, inputs: ids, params }, store, { runner: RUNNER });
     // all that a run writes in one group, it writes in several
-    const whole = (await runStep({ step: step.id, inputs: ids, params }, store)) as Volume[];
-    const live = (await runStep({ step: step.id, inputs: ids, params, live: true }, store)) as Volume[];
-    const roles = Object.keys(step.outputs);
+    const whole = await volumesOf({ step: step.id, inputs: ids, params }, store);
+    const live = await volumesOf({ step: step.id, inputs: ids, params, live: true }, store);
+    const roles = Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
     expect(stored).toHaveLength(roles.length);
     const random = even(11);
     const within = (most: number, size: number): [number, number] => {

@@ -30,9 +30,16 @@ const volumesOf = (local: LocalStep, given: Given): Volumes =>
 const prepared = new WeakMap<Store, Map<string, Promise<unknown>>>();
 const MOST_PREPARED = 6;
 
-function prepare(step: AnyStep, given: Given, params: unknown, store: Store, signal?: AbortSignal): Promise<unknown> {
-  const local = step.local as LocalStep;
-  if (!local.prepare) return Promise.resolve(undefined);
+/** What a local step prepares of its inputs; kept for a while, so that it is not prepared twice. */
+export function prepare(
+  step: AnyStep,
+  given: Given,
+  params: unknown,
+  store: Store,
+  signal?: AbortSignal,
+): Promise<unknown> {
+  const { local } = step;
+  if (!local?.prepare) return Promise.resolve(undefined);
   const kept = prepared.get(store) ?? new Map<string, Promise<unknown>>();
   prepared.set(store, kept);
   const on = Object.fromEntries(
@@ -65,7 +72,8 @@ async function planned(
   const local = step.local as LocalStep;
   const volumes = volumesOf(local, given);
   const ready = await prepare(step, given, params, store, signal);
-  const roles = Object.keys(step.outputs);
+  // a step may give more than volumes, which it works out by itself
+  const roles = Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
   return {
     plan: planOf(local, params, ready, volumes, roles),
     spec: { step: step.id, params, prepared: ready, volumes, roles },

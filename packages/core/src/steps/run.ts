@@ -7,7 +7,7 @@ import { computedRevision, ENGINE, freeName, newId } from '../project/make.ts';
 import { companionsOf } from '../project/wells/wells.ts';
 import type { Store } from '../storage/store.ts';
 import { type AnyStep, type Draft, eachRole, type InputSpec, type OutputSpec, type Preview, stepOf } from './define.ts';
-import { localRun } from './local.ts';
+import { localRun, prepare } from './local.ts';
 import { checkParams } from './params.ts';
 
 /** A step to run: inputs as object ids by role, parameters as plain values. */
@@ -175,10 +175,10 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       throw new LithagonError('step', `${step.title} cannot be kept live: it looks at everything at once.`, {
         fix: 'Run it.',
       });
-    const work = step.local
-      ? localRun(step, request.live ? 'live' : (options.runner ?? null))
-      : (step.run as NonNullable<AnyStep['run']>);
-    const drafts: Record<string, Draft> = await work({
+    const local = step.local ? localRun(step, request.live ? 'live' : (options.runner ?? null)) : null;
+    // what is kept live is its volumes alone
+    const work = (request.live ? local : (step.run ?? local)) as NonNullable<AnyStep['run']>;
+    const context: Parameters<NonNullable<AnyStep['run']>>[0] = {
       inputs,
       around,
       params,
@@ -189,7 +189,10 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
       progress: (part: number) => options.onProgress?.(part),
       warn: (sentence: string) => warnings.push(sentence),
       uses: ({ kind, id }: EarthObject) => used.set(kind, (used.get(kind) ?? new Set()).add(id)),
-    });
+      stored: async () => (local ? local(context) : {}),
+      prepared: () => prepare(step, inputs, params, store, options.signal),
+    };
+    const drafts: Record<string, Draft> = await work(context);
     stopIf(options.signal);
     const restsOn = Object.fromEntries(
       Object.entries(references)
