@@ -1,4 +1,5 @@
 import type { BinGrid } from '../earth/binGrid.ts';
+import { solve } from '../numerics/leastSquares.ts';
 import { type Curvature, curvatureOf } from './curvature.ts';
 
 /**
@@ -21,7 +22,10 @@ export function surfaceAttribute(
     for (let j = 0; j < nj; j++) {
       const here = values[i * nj + j];
       if (Number.isNaN(here)) continue;
-      const [matrix, right] = [Array.from({ length: 6 }, () => new Float64Array(6)), new Float64Array(6)];
+      const [matrix, right] = [
+        Array.from({ length: 6 }, () => new Array<number>(6).fill(0)),
+        new Array<number>(6).fill(0),
+      ];
       let count = 0;
       for (let di = -radius; di <= radius; di++)
         for (let dj = -radius; dj <= radius; dj++) {
@@ -53,26 +57,4 @@ export function surfaceAttribute(
       );
     }
   return out;
-}
-
-/** Six unknowns by elimination with pivots; null where the bins do not tell them. */
-function solve(matrix: Float64Array[], right: Float64Array): Float64Array | null {
-  const n = right.length;
-  for (let c = 0; c < n; c++) {
-    let best = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(matrix[r][c]) > Math.abs(matrix[best][c])) best = r;
-    if (Math.abs(matrix[best][c]) < 1e-9) return null;
-    [matrix[c], matrix[best]] = [matrix[best], matrix[c]];
-    [right[c], right[best]] = [right[best], right[c]];
-    for (let r = c + 1; r < n; r++) {
-      const f = matrix[r][c] / matrix[c][c];
-      for (let k = c; k < n; k++) matrix[r][k] -= f * matrix[c][k];
-      right[r] -= f * right[c];
-    }
-  }
-  for (let c = n - 1; c >= 0; c--) {
-    for (let k = c + 1; k < n; k++) right[c] -= matrix[c][k] * right[k];
-    right[c] /= matrix[c][c];
-  }
-  return right;
 }

@@ -1,4 +1,5 @@
 import { bodies } from './attributes/bodies.ts';
+import { cluster } from './attributes/cluster.ts';
 import { coherence } from './attributes/coherence.ts';
 import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
@@ -8,6 +9,7 @@ import { onHorizon } from './attributes/onHorizon.ts';
 import { smooth } from './attributes/smooth.ts';
 import { trace } from './attributes/trace.ts';
 import { variance } from './attributes/variance.ts';
+import { waveforms } from './attributes/waveforms.ts';
 import { bandPass, phase, whiten } from './data/filters.ts';
 import { footprint } from './data/footprint.ts';
 import { agc, balance, flip, scale, timeGain } from './data/gains.ts';
@@ -107,6 +109,8 @@ const builtIn: AnyStep[] = [
   onHorizon,
   volumeFormula,
   mapFormula,
+  waveforms,
+  cluster,
   bodies,
   layers,
   convert,
