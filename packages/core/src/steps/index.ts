@@ -6,6 +6,7 @@ import { dip } from './attributes/dip.ts';
 import { mapFormula, formula as volumeFormula } from './attributes/formula.ts';
 import { frequency } from './attributes/frequency.ts';
 import { onHorizon } from './attributes/onHorizon.ts';
+import { plotClass } from './attributes/plotClass.ts';
 import { smooth } from './attributes/smooth.ts';
 import { trace } from './attributes/trace.ts';
 import { variance } from './attributes/variance.ts';
@@ -110,6 +111,7 @@ const builtIn: AnyStep[] = [
   volumeFormula,
   mapFormula,
   waveforms,
+  plotClass,
   cluster,
   bodies,
   layers,

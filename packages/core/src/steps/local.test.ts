@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import type { BinGrid } from '../earth/binGrid.ts';
-import type { EarthObject, VelocityModel, Volume } from '../earth/objects.ts';
+import type { EarthObject, PlotClass, VelocityModel, Volume } from '../earth/objects.ts';
 import { type Given, shapeOfGrid } from '../engine/local.ts';
 import { inThread } from '../engine/runner.ts';
 import type { Region } from '../numerics/block.ts';
@@ -68,7 +68,23 @@ beforeAll(async () => {
     ],
   };
   await store.commit({ put: [model] });
-  objects.push(top, base, sea, model);
+  const plotted: PlotClass = {
+    id: 'plotted',
+    kind: 'crossplot class',
+    name: 'Plotted',
+    revision: 'plotted-1',
+    stage: 'attributes',
+    madeBy: MADE,
+    x: { of: 'a', log: false },
+    y: { of: 'b', log: false },
+    ring: [
+      [-2, -3],
+      [4, -1],
+      [1, 5],
+    ],
+  };
+  await store.commit({ put: [plotted] });
+  objects.push(top, base, sea, model, plotted);
 });
 
 /** Something that fits each input of a step. */
