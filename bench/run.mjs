@@ -24,6 +24,7 @@ for (const name of [
   'load',
   'large',
   'variance',
+  'attributes',
   'cancel',
   'tracking',
   'depth',

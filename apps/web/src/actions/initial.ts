@@ -16,6 +16,7 @@ import {
   type Volume,
   type Well,
 } from '@lithagon/core';
+import { standsFor } from '../views/common/survey';
 
 /** Objects that fit an input. */
 export function fitting(spec: InputSpec, objects: EarthObject[]): EarthObject[] {
@@ -89,14 +90,20 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     const given = before.flatMap((o) => askedInputs(o)[role]?.slice(0, 1) ?? []);
     const taken = Object.values(inputs).flat();
     const alike = roles.filter(([, s]) => s.kind === spec.kind && !s.many && !s.optional).length;
-    const free = fits.filter((o) => !taken.includes(o.id));
+    // a horizon in the domain of the seismic, and of one that was closed not the track that it was made from
+    const closed = spec.kind === 'horizon' ? standsFor(objects) : new Set();
+    const rank = (o: EarthObject) =>
+      o.kind === 'horizon'
+        ? 2 * Number(survey !== undefined && o.domain !== survey.domain) + Number(closed.has(o.id))
+        : 0;
+    const free = fits.filter((o) => !taken.includes(o.id)).sort((a, b) => rank(a) - rank(b));
     const whole = (o: EarthObject) =>
       (spec.companions ?? []).every((kind) => companionsOf(objects, o.name, kind).length > 0);
     const next = free.find((o) => !given.includes(o.id) && whole(o) && inside(o)) ?? free[0];
     // many runs are made of one volume
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
     const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
-    const one = spec.optional ? undefined : (free.find((o) => o.id === shown) ?? usual ?? fits[0]);
+    const one = spec.optional && !spec.begins ? undefined : (free.find((o) => o.id === shown) ?? usual ?? fits[0]);
     inputs[role] = one ? [one.id] : [];
   }
   return inputs;

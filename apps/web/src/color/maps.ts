@@ -149,8 +149,15 @@ export function colorMap(name: ColorMapName): Uint8Array {
 }
 
 /** A CSS gradient of a map, for colour bars. */
-export function gradientOf(name: ColorMapName, direction = 'to right', reverse = false): string {
+export function gradientOf(name: ColorMapName, direction = 'to right', reverse = false, steps?: number): string {
   const bytes = colorMap(name);
+  if (steps && steps <= 40) {
+    const bands = Array.from({ length: steps }, (_, n) => {
+      const k = Math.round((((reverse ? steps - 1 - n : n) + 0.5) / steps) * 255) * 3;
+      return `rgb(${bytes[k]} ${bytes[k + 1]} ${bytes[k + 2]}) ${(100 * n) / steps}% ${(100 * (n + 1)) / steps}%`;
+    });
+    return `linear-gradient(${direction}, ${bands.join(', ')})`;
+  }
   const stops = Array.from({ length: 24 }, (_, n) => {
     const k = Math.round(((reverse ? 23 - n : n) / 23) * 255) * 3;
     return `rgb(${bytes[k]} ${bytes[k + 1]} ${bytes[k + 2]})`;

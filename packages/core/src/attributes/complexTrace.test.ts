@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { TRACE_ATTRIBUTES, type TraceAttribute, traceAttribute } from './complexTrace.ts';
 
-const [COUNT, STEP] = [400, 4];
+const [COUNT, STEP] = [900, 4];
 const tone = (hz: number, size = 1) =>
   Float32Array.from({ length: COUNT }, (_, k) => size * Math.cos((2 * Math.PI * hz * k * STEP) / 1000 + 0.4));
 const of = (data: Float32Array, kind: TraceAttribute, half = 8) => traceAttribute(data, COUNT, STEP, kind, half);
 /** Away from the ends, where there is no trace to turn. */
-const inner = (v: Float32Array) => [...v.subarray(100, COUNT - 100)];
+const inner = (v: Float32Array) => [...v.subarray(250, COUNT - 250)];
 
 describe('of a pure tone', () => {
   test.each([12, 30, 61])('of %i Hz envelope and frequency are its own, to one in a hundred', (hz) => {
@@ -16,7 +16,7 @@ describe('of a pure tone', () => {
   test('phase runs on evenly, its cosine is the tone at unit strength, and quadrature is the tone a quarter later', () => {
     const data = tone(25, 3);
     const [phase, cosine, turned] = (['phase', 'cosine of phase', 'quadrature'] as const).map((k) => of(data, k));
-    for (let k = 80; k < COUNT - 80; k++) {
+    for (let k = 250; k < COUNT - 250; k++) {
       const angle = (2 * Math.PI * 25 * k * STEP) / 1000 + 0.4;
       const wrapped = ((((angle * 180) / Math.PI + 180) % 360) + 360) % 360;
       const off = Math.abs(phase[k] + 180 - wrapped);

@@ -1,5 +1,5 @@
 import { liveRuns } from '../conditioning/filter.ts';
-import { hilbert } from '../numerics/fft.ts';
+import { powerOfTwo, transformOf } from '../numerics/fft.ts';
 
 /** What is worked out of a trace and its quadrature, or of a window of it. */
 export const TRACE_ATTRIBUTES = [
@@ -21,17 +21,43 @@ export type TraceAttribute = (typeof TRACE_ATTRIBUTES)[number];
 /** Samples that a trace is led on by beyond its ends, mirrored, so that the transform sees no step there. */
 const PAD = 200;
 
+const rooms = new Map<number, { padded: number[]; spectrum: number[]; turned: number[] }>();
+
+/** Room for a transform of a size, used again and again. */
+function roomOf(size: number) {
+  let room = rooms.get(size);
+  if (!room) {
+    const made = (n: number) => new Array<number>(n).fill(0);
+    room = { padded: made(size), spectrum: made(2 * size), turned: made(2 * size) };
+    rooms.set(size, room);
+  }
+  return room;
+}
+
 /** A run of samples with its quadrature. */
 function analytic(data: Float32Array, from: number, to: number): { real: Float64Array; turned: Float64Array } {
   const length = to - from;
-  const pad = Math.min(PAD, length - 1);
-  const real = new Float64Array(length + 2 * pad);
-  for (let k = -pad; k < length + pad; k++) {
-    const mirrored = k < 0 ? -k : k >= length ? 2 * (length - 1) - k : k;
-    real[k + pad] = data[from + mirrored];
+  const size = powerOfTwo(length + 2 * PAD);
+  const { padded, spectrum, turned } = roomOf(size);
+  const right = length + ((size - length) >> 1);
+  const period = 2 * (length - 1);
+  for (let k = 0; k < size; k++) {
+    // led on from both ends until they meet
+    const at = Math.abs(k < right ? k : k - size) % period;
+    padded[k] = data[from + (at < length ? at : period - at)];
   }
-  const turned = hilbert(real);
-  return { real: real.subarray(pad, pad + length), turned: turned.subarray(pad, pad + length) };
+  const fft = transformOf(size);
+  fft.realTransform(spectrum, padded);
+  // the analytic signal: positive frequencies twice, negative ones not at all
+  for (let n = 2; n < size; n++) spectrum[n] *= 2;
+  spectrum.fill(0, size + 2);
+  fft.inverseTransform(turned, spectrum);
+  const [real, imaginary] = [new Float64Array(length), new Float64Array(length)];
+  for (let k = 0; k < length; k++) {
+    real[k] = data[from + k];
+    imaginary[k] = turned[2 * k + 1];
+  }
+  return { real, turned: imaginary };
 }
 
 /** Sums over a window that slides along a run, `half` samples to each side and no further than the run reaches. */

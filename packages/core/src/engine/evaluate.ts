@@ -123,7 +123,12 @@ function halves(plan: Plan, region: Region, most: number): [Region, Region] | nu
   if (worked(plan, region) <= most) return null;
   const [ni, nj, nk] = sizeOf(region);
   const free = { i: !plan.whole.lines && ni > 1, j: !plan.whole.lines && nj > 1, k: !plan.whole.traces && nk > 1 };
-  const axis = (['i', 'j', 'k'] as const).find((each) => free[each]);
+  const halo = haloOf(plan);
+  const around = { i: halo.inline, j: halo.crossline, k: halo.sample };
+  // what surrounds the halves is worked through twice: along the axis where that is least of what there is
+  const [axis] = (['i', 'j', 'k'] as const)
+    .filter((each) => free[each])
+    .sort((a, b) => around[a] / (region[a][1] - region[a][0]) - around[b] / (region[b][1] - region[b][0]));
   if (!axis) return null;
   const middle = (region[axis][0] + region[axis][1]) >> 1;
   return [

@@ -4,6 +4,8 @@ declare module 'fft.js' {
     constructor(size: number);
     createComplexArray(): number[];
     transform(out: number[], input: number[]): void;
+    /** Of real input; the upper half of what comes out is left as it was. */
+    realTransform(out: number[], input: number[]): void;
     inverseTransform(out: number[], input: number[]): void;
   }
 }

@@ -128,6 +128,7 @@ export { meanSpectrum } from '../conditioning/filter.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
 export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';
+export { type MadeMap, tryMaps } from './mapStep.ts';
 export { checkParams, shownParams, troublesOfParams } from './params.ts';
 export { givenOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';

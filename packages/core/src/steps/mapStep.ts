@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { BinGrid } from '../earth/binGrid.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { QuantityMap } from '../earth/objects.ts';
+import type { Given } from '../engine/local.ts';
 import { writeWhole } from '../storage/arrays.ts';
 import { type AnyStep, type Draft, defineStep, type InputSpec, type RunContext, type Step } from './define.ts';
 
@@ -63,4 +64,21 @@ export function mapStep<const I extends Record<string, InputSpec>, P extends z.Z
       return out;
     },
   }) as AnyStep;
+}
+
+/** Maps that a step would give of what was chosen, by role; nothing is stored. */
+export async function tryMaps(
+  step: AnyStep,
+  given: Given,
+  params: unknown,
+  store: RunContext<never, never>['store'],
+  signal?: AbortSignal,
+): Promise<Record<string, MadeMap>> {
+  if (!step.maps) throw new Error(`${step.id} has no maps to try`);
+  for (const [role, spec] of Object.entries(step.inputs) as [string, InputSpec][])
+    if (!spec.optional && [given[role] ?? []].flat().length === 0)
+      throw new LithagonError('input', `${step.title} needs ${spec.title.toLowerCase()}.`, {
+        fix: `Choose a ${spec.kind} for it.`,
+      });
+  return step.maps({ inputs: given as never, params, store, signal, progress: () => undefined, warn: () => undefined });
 }

@@ -10,6 +10,7 @@ import {
   readWhole,
   stepOf,
   stopIf,
+  tryMaps,
   tryOn,
   type Volume,
 } from '@lithagon/core';
@@ -88,5 +89,25 @@ export const planesJobs = {
       const data = values[Object.keys(known.outputs)[0]];
       const timed = { data, evaluateMs: performance.now() - started };
       return Comlink.transfer(timed, [data.buffer]);
+    }),
+
+  /** The first map of those that a step would give, and how long it took. */
+  trialMap: (
+    task: number,
+    projectId: string,
+    step: string,
+    params: Record<string, unknown>,
+    inputs: Record<string, string[]>,
+  ) =>
+    withCancel(task, async (signal) => {
+      const known = stepOf(step);
+      if (!known?.maps) throw new Error(`${step} has no maps to try`);
+      const store = await storeOf(projectId);
+      await breathe();
+      stopIf(signal);
+      const started = performance.now();
+      const maps = await tryMaps(known, await givenOf(known, inputs, store), checkParams(known, params), store, signal);
+      const map = Object.values(maps)[0];
+      return Comlink.transfer({ map, evaluateMs: performance.now() - started }, [map.values.buffer]);
     }),
 };

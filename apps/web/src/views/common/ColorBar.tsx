@@ -22,11 +22,14 @@ export function ColorBar(props: {
   const middle = look.low === -look.high;
   const bar = (
     <>
-      <div className={css.gradient} style={{ background: gradientOf(look.map, 'to right', look.reverse) }} />
+      <div
+        className={css.gradient}
+        style={{ background: gradientOf(look.map, 'to right', look.reverse, look.steps) }}
+      />
       <div className={css.ends}>
-        <span>{shown(look.low)}</span>
+        <span>{look.whole ? Math.round(look.low + 0.5) : shown(look.low)}</span>
         {middle && <span>0</span>}
-        <span>{shown(look.high)}</span>
+        <span>{look.whole ? Math.round(look.high - 0.5) : shown(look.high)}</span>
       </div>
     </>
   );

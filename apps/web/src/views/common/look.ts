@@ -3,10 +3,21 @@ import type { Display } from '../../state/views/display';
 import { figure } from '../../ui/format';
 import type { FieldLook } from '../raster/field';
 
+/** Colours of names, one for each from the least to the greatest. */
+export const classLook = (look: Pick<FieldLook, 'map' | 'reverse'>, least: number, greatest: number): FieldLook => ({
+  map: look.map,
+  reverse: look.reverse,
+  low: least - 0.5,
+  high: greatest + 0.5,
+  steps: Math.max(1, Math.round(greatest - least) + 1),
+  whole: true,
+});
+
 /** Values at which a volume's colours end: symmetric for amplitudes, from percentiles otherwise; gain narrows them. */
 export function lookOf(volume: Pick<Volume, 'quantity' | 'statistics'>, display: Display): FieldLook {
   const { statistics: s } = volume;
   if (display.ends) return { map: display.map, low: display.ends[0], high: display.ends[1], reverse: display.reverse };
+  if (quantityFacts(volume.quantity).scale === 'categorical') return classLook(display, s.min, s.max);
   if (quantityFacts(volume.quantity).symmetric) {
     const end = (s.absolute[String(display.clip)] ?? s.absolute['99'] ?? 1) / display.gain || 1;
     return { map: display.map, low: -end, high: end, reverse: display.reverse };

@@ -9,13 +9,14 @@ import {
   type Volume,
 } from '@lithagon/core';
 import { useDisplays } from '../../state/displays';
+import { useMapTrial } from '../../state/mapTrial';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
 import { displayOf } from '../../state/views/display';
 import { quantityText } from '../common/ColorBar';
 import { type PlaneState, useArray, usePlane } from '../common/hooks';
-import { lookOf } from '../common/look';
+import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
 import type { FieldLook } from '../raster/field';
 
@@ -62,6 +63,16 @@ function usualGround(objects: EarthObject[], horizons: Horizon[], maps: Quantity
 /** Nothing under the outlines. */
 const NONE = 'none';
 
+/** Least and greatest of the values that there are. */
+function extentOf(values: Float32Array): [number, number] {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const v of values) {
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  return low <= high ? [low, high] : [0, 1];
+}
+
 /** What the map shows under all else, read as it is needed. */
 export function useGround(objects: EarthObject[], volume: Volume | undefined): ShownGround {
   const units = useUnits();
@@ -102,6 +113,13 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
       .filter((h) => h.confidence)
       .map((h) => ({ value: `${MATCH}${h.id}`, label: `Confidence of ${h.name}` })),
   ];
+  /** A quantity in its colours, between two values. */
+  const inColors = (quantity: string, low: number, high: number): FieldLook => {
+    const { colors, symmetric, scale } = quantityFacts(quantity);
+    if (scale === 'categorical') return classLook(colors, low, high);
+    const end = Math.max(Math.abs(low), Math.abs(high));
+    return symmetric ? { ...colors, low: -end, high: end } : { ...colors, low, high };
+  };
   const groundNow = (): Ground | null => {
     if (slice)
       return (
@@ -118,12 +136,6 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
         }
       );
     if (!values) return null;
-    /** A quantity in its colours, between two values. */
-    const inColors = (quantity: string, low: number, high: number): FieldLook => {
-      const { colors, symmetric } = quantityFacts(quantity);
-      const end = Math.max(Math.abs(low), Math.abs(high));
-      return symmetric ? { ...colors, low: -end, high: end } : { ...colors, low, high };
-    };
     if (horizon && matchOf)
       return {
         binGrid: horizon.binGrid,
@@ -164,9 +176,21 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
       interval: null,
     };
   };
-  const made = groundNow();
+  const trial = useMapTrial((s) => s.map);
+  const made = trial
+    ? {
+        binGrid: trial.binGrid,
+        values: trial.values,
+        look: inColors(trial.quantity, ...extentOf(trial.values)),
+        legend: `${quantityText(trial, units)}, a trial`,
+        quantity: trial.quantity,
+        unit: trial.unit,
+        vertical: null,
+        interval: null,
+      }
+    : groundNow();
   return {
-    ground: made && old ? { ...made, legend: `${made.legend}, out of date` } : made,
+    ground: made && old && !trial ? { ...made, legend: `${made.legend}, out of date` } : made,
     problem,
     options,
     chosen: source || slice ? mapShows : NONE,

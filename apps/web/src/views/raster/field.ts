@@ -50,6 +50,8 @@ export interface FieldLook {
   high: number;
   reverse: boolean;
   steps?: number;
+  /** Whether values are names, between which there is nothing: the nearest is drawn. */
+  whole?: boolean;
   opacity?: number;
 }
 
@@ -69,6 +71,7 @@ const FRAGMENT = `
   uniform vec2 range;
   uniform float turned;
   uniform float steps;
+  uniform float whole;
   uniform float opacity;
   varying vec2 at;
   float fetch(vec2 p) {
@@ -91,6 +94,7 @@ const FRAGMENT = `
     float v0 = along(cell.x, cell.y, f.x);
     float v1 = along(cell.x, cell.y + 1.0, f.x);
     float v = v0 > 1e38 || v1 > 1e38 ? (f.y < 0.5 ? v0 : v1) : mix(v0, v1, f.y);
+    if (whole > 0.5) v = fetch(floor(p + 0.5));
     if (v > 1e38) discard;
     float q = clamp((v - range.x) / (range.y - range.x), 0.0, 1.0);
     if (steps > 0.0) q = (floor(q * steps) + 0.5) / steps;
@@ -111,6 +115,7 @@ export function fieldMaterial(): THREE.ShaderMaterial {
       range: { value: new THREE.Vector2(-1, 1) },
       turned: { value: 0 },
       steps: { value: 0 },
+      whole: { value: 0 },
       opacity: { value: 1 },
     },
   });
@@ -127,5 +132,6 @@ export function setLook(material: THREE.ShaderMaterial, look: FieldLook): void {
   u.range.value.set(look.low, look.high === look.low ? look.low + 1 : look.high);
   u.turned.value = look.reverse ? 1 : 0;
   u.steps.value = look.steps ?? 0;
+  u.whole.value = look.whole ? 1 : 0;
   u.opacity.value = look.opacity ?? 1;
 }

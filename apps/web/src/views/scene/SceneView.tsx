@@ -154,9 +154,10 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
 
   const cloud = useCloud(world, volume, frame, settings.cloud, () => latest.current());
 
-  usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice);
-  usePlaneTexture(world, 'crossline', crosslineData?.data, counts.inline, counts.slice);
-  usePlaneTexture(world, 'slice', sliceData?.data, counts.inline, counts.crossline);
+  const whole = look.whole ?? false;
+  usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice, whole);
+  usePlaneTexture(world, 'crossline', crosslineData?.data, counts.inline, counts.slice, whole);
+  usePlaneTexture(world, 'slice', sliceData?.data, counts.inline, counts.crossline, whole);
   useEffect(() => {
     const accent = new THREE.Color(theme === 'dark' ? '#58b5a9' : '#1f766d');
     for (const n of NAMES) {
@@ -297,13 +298,14 @@ function usePlaneTexture(
   data: Float32Array | undefined,
   rows: number,
   samples: number,
+  whole: boolean,
 ) {
   useEffect(() => {
     if (!data) return;
-    const { texture, unit } = planeTexture(data, rows, samples);
+    const { texture, unit } = planeTexture(data, rows, samples, whole);
     setPlane(world.planes[name].material, texture, unit);
     return () => texture.dispose();
-  }, [world, name, data, rows, samples]);
+  }, [world, name, data, rows, samples, whole]);
 }
 
 /** A name that stands at a place of the scene, as it turns. */

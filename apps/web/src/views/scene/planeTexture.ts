@@ -6,11 +6,13 @@ const MOST_SIDE = 4096;
 /**
  * A plane of samples as a texture that the graphics can filter, so that it is calm when it is small: half floats, in the first
  * channel the sample as a part of `unit`, in the second whether there is one. What is filtered is the first over the second.
+ * @param whole whether samples are names, of which the nearest is shown
  */
 export function planeTexture(
   data: Float32Array,
   rows: number,
   samples: number,
+  whole = false,
 ): { texture: THREE.DataTexture; unit: number } {
   const [tall, wide] = [Math.min(rows, MOST_SIDE), Math.min(samples, MOST_SIDE)];
   let unit = 0;
@@ -28,10 +30,11 @@ export function planeTexture(
     }
   }
   const texture = new THREE.DataTexture(halves, wide, tall, THREE.RGFormat, THREE.HalfFloatType);
-  texture.minFilter = THREE.LinearMipmapLinearFilter;
-  texture.magFilter = THREE.LinearFilter;
-  texture.anisotropy = 4;
-  texture.generateMipmaps = true;
+  // between names there is nothing
+  texture.minFilter = whole ? THREE.NearestFilter : THREE.LinearMipmapLinearFilter;
+  texture.magFilter = whole ? THREE.NearestFilter : THREE.LinearFilter;
+  texture.anisotropy = whole ? 1 : 4;
+  texture.generateMipmaps = !whole;
   texture.needsUpdate = true;
   return { texture, unit };
 }

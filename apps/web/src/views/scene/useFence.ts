@@ -54,7 +54,7 @@ export function useFence(
   const [mesh, setMesh] = useState<THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial> | null>(null);
   useEffect(() => {
     if (!traces || !places) return;
-    const { texture, unit } = planeTexture(traces.data, places.length, volume.vertical.count);
+    const { texture, unit } = planeTexture(traces.data, places.length, volume.vertical.count, look.whole);
     const made = new THREE.Mesh(fenceGeometry(frame, volume, places), planeMaterial());
     setPlane(made.material, texture, unit);
     made.frustumCulled = false;
@@ -67,7 +67,7 @@ export function useFence(
       texture.dispose();
       setMesh(null);
     };
-  }, [traces, places, world, frame, volume]);
+  }, [traces, places, world, frame, volume, look.whole]);
   if (mesh) setPlaneLook(mesh.material, look);
   return mesh;
 }

@@ -1,4 +1,4 @@
-import { type Fault, pathOfLine, type SeismicLine, type Volume } from '@lithagon/core';
+import { type Fault, pathOfLine, type SeismicLine, stepOf, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef } from 'react';
 import { finishStick } from '../../actions/draw';
 import { accept, carriedOver } from '../../actions/picking/section';
@@ -113,7 +113,10 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   const units = useUnits();
   const setup = useSelection((s) => s.setup);
   const live =
-    setup?.live && shown.kind === 'volume' && Object.values(setup.inputs).flat().includes(shown.id)
+    setup?.live &&
+    stepOf(setup.step)?.local &&
+    shown.kind === 'volume' &&
+    Object.values(setup.inputs).flat().includes(shown.id)
       ? { step: setup.step, params: setup.params, inputs: setup.inputs }
       : null;
   const along = useAlong(shown, settings, live);

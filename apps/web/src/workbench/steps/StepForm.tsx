@@ -21,6 +21,7 @@ import { indexAt } from '../../views/common/survey';
 import css from '../sheet/Sheet.module.css';
 import { InputField } from './InputField';
 import { Response } from './Response';
+import { useMapTrial } from './useMapTrial';
 
 /** What a run would give, or why it cannot, where the step can say so beforehand. */
 function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {
@@ -99,7 +100,8 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   } catch (cause) {
     problem = (cause as Error).message;
   }
-  problem ??= foreseen?.problem ?? null;
+  const mapProblem = useMapTrial(setup);
+  problem ??= foreseen?.problem ?? mapProblem;
   const lineCount = volume ? volume.binGrid[plane].count : 0;
   const estimate = took !== null && volume ? (took * lineCount) / 1000 : null;
   return (
@@ -165,6 +167,11 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             }}
           >
             {setup.live ? 'Back to the seismic' : 'Try on this line'}
+          </Button>
+        )}
+        {step.maps && (
+          <Button aria-pressed={setup.live} onClick={() => change({ live: !setup.live })}>
+            {setup.live ? 'Back to what the map shows' : 'Try on the map'}
           </Button>
         )}
         {local && replaced.length === 0 && (

@@ -81,7 +81,7 @@ export const onHorizon = mapStep({
   inputs: {
     horizon: { kind: 'horizon', title: 'Horizon' },
     base: { kind: 'horizon', title: 'Base', optional: true },
-    volume: { kind: 'volume', title: 'Volume', optional: true },
+    volume: { kind: 'volume', title: 'Volume', optional: true, begins: true },
   },
   params,
   outputs: { map: { kind: 'map', title: 'On the horizon' } },

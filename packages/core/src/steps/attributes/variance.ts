@@ -54,6 +54,7 @@ export const variance = defineStep({
   id: 'attributes.variance',
   version: 3,
   stage: 'attributes',
+  purpose: 'Structure',
   title: 'Variance',
   summary: 'Lateral change of the waveform; high at faults and channel edges.',
   formula: 'σ² = Σ_t Σ_j (d_j − d̄)² / Σ_t Σ_j d_j², over the window, at one time or along dip.',
