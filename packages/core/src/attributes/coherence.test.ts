@@ -1,25 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import type { Block, Halo } from '../numerics/block.ts';
+import { madeBlock } from '../testing/blocks.ts';
 import { normal } from '../testing/random.ts';
 import { diffusionAlong, edgePreserving, medianAlong } from './alongStructure.ts';
 import { COHERENCE_MEASURES, coherence } from './coherence.ts';
 import type { Slopes } from './tensorDip.ts';
 
 const beds = (z: number) => Math.sin(0.45 * z) + Math.sin(0.7 * z + 1) + 0.6 * Math.sin(1.1 * z + 2);
-
-function block(wanted: [number, number, number], halo: Halo, at: (i: number, j: number, k: number) => number): Block {
-  const size = [
-    wanted[0] + 2 * halo.inline,
-    wanted[1] + 2 * halo.crossline,
-    wanted[2] + 2 * halo.sample,
-  ] as Block['size'];
-  const data = new Float32Array(size[0] * size[1] * size[2]);
-  let n = 0;
-  for (let i = 0; i < size[0]; i++)
-    for (let j = 0; j < size[1]; j++)
-      for (let k = 0; k < size[2]; k++) data[n++] = at(i - halo.inline, j - halo.crossline, k - halo.sample);
-  return { data, size, halo, stepMs: 4, from: [0, 0, 0], shape: size };
-}
 
 /** The same slope everywhere, over what is wanted and so much more. */
 function slopes([ni, nj, nk]: [number, number, number], p: number, q: number, more: Halo, chaos = 0): Slopes {
@@ -37,7 +24,7 @@ describe.each(COHERENCE_MEASURES)('%s along dip', (measure) => {
   const alike = measure === 'variance' ? 0 : 1;
   test('says that dipping beds are alike, and that along another slope they are not', () => {
     const size: [number, number, number] = [3, 5, 25];
-    const dipping = block(size, HALO, (i, j, k) => beds(k - 1.6 * i + 0.7 * j));
+    const dipping = madeBlock(size, HALO, (i, j, k) => beds(k - 1.6 * i + 0.7 * j));
     const along = coherence(dipping, slopes(size, 1.6, -0.7, DOWN), 1, HALF, measure);
     const across = coherence(dipping, slopes(size, 0, 0, DOWN), 1, HALF, measure);
     for (const v of along) expect(Math.abs(v - alike)).toBeLessThan(0.02);
@@ -45,7 +32,7 @@ describe.each(COHERENCE_MEASURES)('%s along dip', (measure) => {
   });
   test('stands out at a fault and nowhere a bin away', () => {
     const size: [number, number, number] = [3, 9, 15];
-    const faulted = block(size, HALO, (_, j, k) => beds(k - 0.8 * j - (j >= 4 ? 2.6 : 0)));
+    const faulted = madeBlock(size, HALO, (_, j, k) => beds(k - 0.8 * j - (j >= 4 ? 2.6 : 0)));
     const out = coherence(faulted, slopes(size, 0, 0.8, DOWN), 1, HALF, measure);
     const at = (j: number) => Math.abs(mean(out.subarray((9 + j) * 15, (10 + j) * 15)) - alike);
     expect(Math.min(at(3), at(4))).toBeGreaterThan(0.15);
@@ -53,7 +40,7 @@ describe.each(COHERENCE_MEASURES)('%s along dip', (measure) => {
   });
   test('has none where there is no trace, and leaves one out that is missing beside it', () => {
     const size: [number, number, number] = [5, 5, 8];
-    const holed = block(size, HALO, (i, j, k) => (i === 2 && j === 2 ? Number.NaN : beds(k)));
+    const holed = madeBlock(size, HALO, (i, j, k) => (i === 2 && j === 2 ? Number.NaN : beds(k)));
     const out = coherence(holed, slopes(size, 0, 0, DOWN), 1, HALF, measure);
     for (let t = 0; t < 25; t++)
       for (let k = 0; k < 8; k++) if (t !== 12) expect(Math.abs(out[t * 8 + k] - alike)).toBeLessThan(0.02);
@@ -61,7 +48,7 @@ describe.each(COHERENCE_MEASURES)('%s along dip', (measure) => {
   test('does not change with amplitude', () => {
     const size: [number, number, number] = [3, 3, 12];
     const noise = normal(3);
-    const quiet = block(size, HALO, noise);
+    const quiet = madeBlock(size, HALO, noise);
     const loud = { ...quiet, data: quiet.data.map((v) => v * 3000) };
     const [a, b] = [quiet, loud].map((x) => coherence(x, slopes(size, 0, 0, DOWN), 1, HALF, measure));
     for (let n = 0; n < a.length; n++) expect(b[n]).toBeCloseTo(a[n], 3);
@@ -70,7 +57,7 @@ describe.each(COHERENCE_MEASURES)('%s along dip', (measure) => {
 
 test('eigenstructure forgives what only changes in strength; semblance does not', () => {
   const size: [number, number, number] = [3, 5, 20];
-  const fading = block(size, HALO, (i, j, k) => (1 + 0.45 * i) * (1 + 0.45 * j) * beds(k));
+  const fading = madeBlock(size, HALO, (i, j, k) => (1 + 0.45 * i) * (1 + 0.45 * j) * beds(k));
   const flat = slopes(size, 0, 0, DOWN);
   expect(mean(coherence(fading, flat, 1, HALF, 'eigenstructure'))).toBeGreaterThan(0.995);
   expect(mean(coherence(fading, flat, 1, HALF, 'semblance'))).toBeLessThan(0.95);
@@ -109,7 +96,7 @@ describe('filters along structure', () => {
     filters,
   )('%s takes noise out, keeps the beds, and leaves the edge of a fault within a bin', (_, halo, filter) => {
     const noise = normal(11);
-    const clean = block(size, halo, earth);
+    const clean = madeBlock(size, halo, earth);
     const noisy = { ...clean, data: clean.data.map((v) => v + 0.4 * noise()) };
     const out = filter(noisy);
     const own = filter(clean);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Block, Halo } from '../numerics/block.ts';
+import { madeBlock } from '../testing/blocks.ts';
 import { normal } from '../testing/random.ts';
 import { searchHalo, searchSlopes } from './searchDip.ts';
 import { gaussian, type Slopes, tensorHalo, tensorSlopes } from './tensorDip.ts';
@@ -17,20 +18,6 @@ const beds = (z: number) => {
   for (let n = 1; n <= 12; n++) v += Math.sin(0.11 * n * z + 1.7 * n * n) / (1 + 0.05 * n);
   return v;
 };
-
-function block(wanted: [number, number, number], halo: Halo, at: (i: number, j: number, k: number) => number): Block {
-  const size = [
-    wanted[0] + 2 * halo.inline,
-    wanted[1] + 2 * halo.crossline,
-    wanted[2] + 2 * halo.sample,
-  ] as Block['size'];
-  const data = new Float32Array(size[0] * size[1] * size[2]);
-  let n = 0;
-  for (let i = 0; i < size[0]; i++)
-    for (let j = 0; j < size[1]; j++)
-      for (let k = 0; k < size[2]; k++) data[n++] = at(i - halo.inline, j - halo.crossline, k - halo.sample);
-  return { data, size, halo, stepMs: 4, from: [0, 0, 0], shape: size };
-}
 
 /** Angles between slopes that were found and known ones, degrees, sorted. */
 function misses(
@@ -62,7 +49,7 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
     [0.8, -0.3],
     [-1.7, 1.2],
   ])('of planar beds that drop by %f and %f samples a trace are right to half a degree everywhere', (a, b) => {
-    const found = find(block([5, 6, 40], halo, (i, j, k) => beds(k - a * i - b * j)));
+    const found = find(madeBlock([5, 6, 40], halo, (i, j, k) => beds(k - a * i - b * j)));
     const off = misses(
       found,
       () => a,
@@ -75,7 +62,7 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
   test('of curved beds are right to half a degree everywhere', () => {
     // a dome: z = k + ½ c (i² + j²), so that a bed drops by c·i a trace
     const c = 0.03;
-    const found = find(block([9, 9, 30], halo, (i, j, k) => beds(k - 0.5 * c * ((i - 4) ** 2 + (j - 4) ** 2))));
+    const found = find(madeBlock([9, 9, 30], halo, (i, j, k) => beds(k - 0.5 * c * ((i - 4) ** 2 + (j - 4) ** 2))));
     const off = misses(
       found,
       (i) => c * (i - 4),
@@ -86,7 +73,7 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
 
   test('under noise of a quarter of the signal are right to a degree in the median', () => {
     const noise = normal(5);
-    const clean = block([8, 8, 60], halo, (i, j, k) => beds(k - 0.9 * i + 0.5 * j));
+    const clean = madeBlock([8, 8, 60], halo, (i, j, k) => beds(k - 0.9 * i + 0.5 * j));
     const rms = Math.sqrt(clean.data.reduce((s, v) => s + v * v, 0) / clean.data.length);
     const data = clean.data.map((v) => v + (rms / 4) * noise());
     const off = misses(
@@ -99,8 +86,8 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
 
   test('are the same wherever a region is cut', () => {
     const at = (i: number, j: number, k: number) => beds(k - 0.7 * i + 0.2 * j * Math.sin(i / 5));
-    const whole = find(block([6, 5, 24], halo, at));
-    const part = find(block([2, 3, 10], halo, (i, j, k) => at(i + 3, j + 1, k + 8)));
+    const whole = find(madeBlock([6, 5, 24], halo, at));
+    const part = find(madeBlock([2, 3, 10], halo, (i, j, k) => at(i + 3, j + 1, k + 8)));
     for (let i = 0; i < 2; i++)
       for (let j = 0; j < 3; j++)
         for (let k = 0; k < 10; k++) {
@@ -113,7 +100,9 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
 
   test('are there beside missing traces, and at the edge of the survey', () => {
     const found = find(
-      block([4, 4, 20], halo, (i, j, k) => (i < 0 || (i === 2 && j === 2) ? Number.NaN : beds(k - 0.5 * i - 0.5 * j))),
+      madeBlock([4, 4, 20], halo, (i, j, k) =>
+        i < 0 || (i === 2 && j === 2) ? Number.NaN : beds(k - 0.5 * i - 0.5 * j),
+      ),
     );
     const off = misses(
       found,
@@ -127,7 +116,7 @@ describe.each(WAYS)('slopes by %s', (_, halo, find) => {
 
 test('noise alone is disorder', () => {
   const noise = normal(8);
-  const found = tensorSlopes(block([5, 5, 30], tensorHalo(TENSOR), noise), TENSOR, NONE);
+  const found = tensorSlopes(madeBlock([5, 5, 30], tensorHalo(TENSOR), noise), TENSOR, NONE);
   const mean = found.chaos.reduce((s, v) => s + v, 0) / found.chaos.length;
   expect(mean).toBeGreaterThan(0.35);
 });

@@ -24,7 +24,7 @@ export interface StatisticOptions {
 }
 
 /** A statistic of the samples of a window; those that are none are left out, NaN where all are. */
-export function windowStatistic(samples: Float32Array, kind: WindowStatistic, o: StatisticOptions): number {
+export function statisticOfWindow(samples: Float32Array, kind: WindowStatistic, o: StatisticOptions): number {
   if (kind === 'value') return samples[Math.round(o.at)] ?? Number.NaN;
   let [n, sum, squares, absolute, high, low, above] = [0, 0, 0, 0, -Infinity, Infinity, 0];
   for (const v of samples) {

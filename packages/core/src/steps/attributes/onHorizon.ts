@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CURVATURES, type Curvature } from '../../attributes/curvature.ts';
 import { surfaceAttribute } from '../../attributes/surface.ts';
-import { WINDOW_STATISTICS, type WindowStatistic, windowStatistic } from '../../attributes/windowStatistics.ts';
+import { statisticOfWindow, WINDOW_STATISTICS, type WindowStatistic } from '../../attributes/windowStatistics.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import { eachWindow, windowsOf } from '../../project/windows.ts';
 import { choice, number } from '../define.ts';
@@ -131,7 +131,7 @@ export const onHorizon = mapStep({
       volume,
       windows,
       (n, samples) => {
-        values[n] = windowStatistic(samples, kind, { percentile: p.percentile, threshold: p.threshold, at: 0 });
+        values[n] = statisticOfWindow(samples, kind, { percentile: p.percentile, threshold: p.threshold, at: 0 });
       },
       { signal, progress },
     );
