@@ -128,7 +128,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   }, [shown, line.traces]);
   const { window, box, at, drag, showWhole } = useWindow(element, size, whole, shown, along);
   const own = lookOf(shown, displayOf(displays, shown));
-  const look = live ? liveLook(live.step, samples?.data, own) : own;
+  const look = live ? liveLook(live, shown as Volume, samples?.data, own) : own;
 
   const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, wells), [contents, objects, domain, wells]);
   const cuts = useMemo(
@@ -252,7 +252,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
         of={live ? undefined : shown}
         style={{ left: MARGIN.left }}
         unit={live ? '' : shown.unit}
-        text={live ? liveText(live.step, shown) : quantityText(shown, units)}
+        text={live ? liveText(live, shown as Volume) : quantityText(shown, units)}
       />
       <span
         className={`${css.colorBar} ${css.scale}`}

@@ -1,12 +1,27 @@
-import { quantityFacts, stepOf } from '@lithagon/core';
+import { checkParams, type Quantity, quantityFacts, stepOf, type Volume } from '@lithagon/core';
 import { quantityText } from '../common/ColorBar';
+import { classLook } from '../common/look';
 import type { FieldLook } from '../raster/field';
 
-/** What the first result of a step is, where that is something else than what goes in. */
-function quantityOf(step: string) {
+/** A step as it is tried. */
+export interface Tried {
+  step: string;
+  params: Record<string, unknown>;
+}
+
+/** What the first result of a step is, where that is something else than what goes in, with its unit. */
+function resultOf({ step, params }: Tried, volume: Volume): { quantity: Quantity; unit: string } | null {
   const known = stepOf(step);
   const [role] = Object.keys(known?.outputs ?? {});
-  return known?.local?.outputs?.[role]?.quantity;
+  const local = known?.local;
+  if (!known || !local) return null;
+  let own = local.outputs?.[role];
+  try {
+    own = { ...own, ...local.outputOf?.(volume, checkParams(known, params)) };
+  } catch {
+    // what cannot be worked out gives nothing that could be named
+  }
+  return own?.quantity ? { quantity: own.quantity, unit: own.unit ?? quantityFacts(own.quantity).unit } : null;
 }
 
 const looks = new WeakMap<Float32Array, { low: number; high: number }>();
@@ -15,14 +30,22 @@ const looks = new WeakMap<Float32Array, { low: number; high: number }>();
  * How a trial is drawn before there are statistics: a bounded quantity over its legal range, any other in its colours, or in
  * those of the volume where it stays what it was, to where 99 of 100 of the trial's samples lie.
  */
-export function liveLook(step: string, data: Float32Array | undefined, own: FieldLook): FieldLook {
-  const quantity = quantityOf(step);
-  const facts = quantity ? quantityFacts(quantity) : null;
+export function liveLook(tried: Tried, volume: Volume, data: Float32Array | undefined, own: FieldLook): FieldLook {
+  const result = resultOf(tried, volume);
+  const facts = result ? quantityFacts(result.quantity) : null;
   const colors = facts ? facts.colors : { map: own.map, reverse: own.reverse };
   const [least, most] = facts?.range ?? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
   // a legal range that is all of the scale, as that of a part is; one of what rock may be is far too wide
-  if (facts?.ends) return { ...colors, low: least, high: most };
+  if (facts?.ends || facts?.scale === 'cyclic') return { ...colors, low: least, high: most };
   if (!data) return { ...own, ...colors };
+  if (facts?.scale === 'categorical') {
+    const known = data.filter((v) => !Number.isNaN(v));
+    return classLook(
+      colors,
+      known.reduce((a, b) => Math.min(a, b), 1),
+      known.reduce((a, b) => Math.max(a, b), 1),
+    );
+  }
   const signed = facts ? facts.symmetric : own.low < 0;
   const known = looks.get(data) ?? endsOf(data, signed);
   looks.set(data, known);
@@ -44,8 +67,6 @@ function endsOf(data: Float32Array, signed: boolean): { low: number; high: numbe
 }
 
 /** What the colours of a trial stand for. */
-export function liveText(step: string, volume: Parameters<typeof quantityText>[0]): string {
-  const quantity = quantityOf(step);
-  if (!quantity) return `trial: ${quantityText(volume)}`;
-  return `trial: ${quantityText({ quantity, unit: quantityFacts(quantity).unit })}`;
+export function liveText(tried: Tried, volume: Volume): string {
+  return `trial: ${quantityText(resultOf(tried, volume) ?? volume)}`;
 }

@@ -45,6 +45,20 @@ function useForeseen(setup: Setup, step: AnyStep, objects: EarthObject[]) {
   return foreseen;
 }
 
+/** Lines that are worked on together in a run. */
+const TOGETHER = 36;
+
+/** What a line costs in a run, as a part of what it costs by itself: lines around it are then worked through for many at once. */
+function ofOneLine(step: AnyStep, setup: Setup, volume: Volume, plane: 'inline' | 'crossline'): number {
+  try {
+    const around = step.local?.halo(checkParams(step, setup.params), volume)[plane] ?? 0;
+    if (!Number.isFinite(around)) return 1;
+    return (TOGETHER + 2 * around) / TOGETHER / (1 + 2 * around);
+  } catch {
+    return 1;
+  }
+}
+
 /** A step being set up: the form, trial and estimate come from its declaration. */
 export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const objects = useProject((s) => s.objects);
@@ -103,7 +117,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const mapProblem = useMapTrial(setup);
   problem ??= foreseen?.problem ?? mapProblem;
   const lineCount = volume ? volume.binGrid[plane].count : 0;
-  const estimate = took !== null && volume ? (took * lineCount) / 1000 : null;
+  const estimate = took !== null && volume ? (took * lineCount * ofOneLine(step, setup, volume, plane)) / 1000 : null;
   return (
     <aside className={css.sheet} aria-label={step.title}>
       <header className={css.top}>
