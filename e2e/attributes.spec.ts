@@ -34,6 +34,11 @@ test('waveform classes are seen on the map while their number moves, and kept', 
   await expect.poll(async () => difference(eight, await mapPicture(page))).toBeGreaterThan(0.5);
   await person.click(sheet.getByRole('button', { name: 'Run', exact: true }));
   await expect(page.getByRole('button', { name: /^Waveform classes of Full stack/ })).toBeVisible({ timeout: 60_000 });
+  // the map that was made is shown, and its centres stand beside it in its colours
+  await expect(page.getByLabel('What the map shows')).toContainText('Waveform classes of Full stack');
+  const centres = page.getByRole('img', { name: 'Waveforms that 2 classes are centred on' });
+  await expect(centres.locator('[data-class]')).toHaveCount(2);
+  await expect(page.getByText(/^class, a trial$/)).toBeHidden();
   expect(person.actions).toBeLessThanOrEqual(10);
   // beside the classes: their match, the second best, the centres and the gains
   for (const name of ['Match of waveform classes', 'Second-best class', 'Class centres', 'Gain of classes'])

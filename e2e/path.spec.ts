@@ -327,5 +327,6 @@ test('the methods page lists every step with its source', async ({ page }) => {
   await page.goto('/methods/');
   for (const title of ['Tie a well', 'Track through the volume', 'Volume to depth', 'Volumes in place'])
     await expect(page.getByRole('heading', { name: new RegExp(`^${title}`) })).toBeVisible();
-  await expect(page.getByText(/After Marfurt et al. \(1998\)/)).toBeVisible();
+  const variance = page.locator('[id="attributes.variance"]');
+  await expect(variance.getByText(/After Marfurt et al. \(1998\)/)).toBeVisible();
 });

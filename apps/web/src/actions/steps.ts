@@ -18,6 +18,7 @@ import { openView } from '../state/dock';
 import { mayChange, refreshProject, useProject } from '../state/project';
 import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
+import { activeOf, changeSettings } from '../state/views';
 import { checkRoom } from '../storage/room';
 import { fitting, initialInputs, initialParams } from './initial';
 
@@ -181,5 +182,6 @@ export async function runSetup(
   if (!show) return;
   const made = useProject.getState().byId.get(ids[0]);
   select(ids[0]);
+  if (made?.kind === 'map') changeSettings('map', activeOf('map'), { shows: made.id });
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });
 }

@@ -1,0 +1,9 @@
+import type { QuantityMap } from '@lithagon/core';
+import { activeOf, changeSettings } from '../../state/views';
+import { ClassCentres } from '../../workbench/sheet/ClassCentres';
+import { webKind } from '../define';
+
+export const map = webKind<QuantityMap>({
+  sheet: [ClassCentres],
+  show: ({ id }) => changeSettings('map', activeOf('map'), { shows: id }),
+});
