@@ -1,3 +1,5 @@
+import { heed } from '../numerics/stop.ts';
+
 /** Runs of samples that pass a test, trace by trace from the first inline on: the nodes of bodies. */
 export interface Runs {
   /** Where the runs of each trace begin in the lists, one more than there are traces. */
@@ -78,13 +80,15 @@ export function bodiesOf(
     }
   };
   const beside = by === 26 ? [-1, 0, 1] : [0];
-  for (let i = 0; i < lines; i++)
+  for (let i = 0; i < lines; i++) {
+    heed();
     for (let j = 0; j < traces; j++) {
       const own = i * traces + j;
       if (starts[own] === starts[own + 1]) continue;
       if (j > 0) join(own, own - 1);
       if (i > 0) for (const d of beside) if (j + d >= 0 && j + d < traces) join(own, own - traces + d);
     }
+  }
   const body = new Uint32Array(from.length);
   let count = 0;
   for (let n = 0; n < from.length; n++) {
@@ -127,6 +131,7 @@ export function factsOfBodies(
     }),
   );
   for (let t = 0; t < lines * traces; t++) {
+    if (t % traces === 0) heed();
     const here = new Set<number>();
     for (let n = starts[t]; n < starts[t + 1]; n++) {
       const f = facts[body[n]];

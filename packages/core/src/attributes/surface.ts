@@ -1,5 +1,6 @@
 import type { BinGrid } from '../earth/binGrid.ts';
 import { solve } from '../numerics/leastSquares.ts';
+import { heed } from '../numerics/stop.ts';
 import { type Curvature, curvatureOf } from './curvature.ts';
 
 /**
@@ -18,7 +19,8 @@ export function surfaceAttribute(
   const out = new Float32Array(ni * nj).fill(Number.NaN);
   const sigma = Math.max(0.7, radius / 2);
   const scale = Math.max(Math.hypot(...a), Math.hypot(...b));
-  for (let i = 0; i < ni; i++)
+  for (let i = 0; i < ni; i++) {
+    heed();
     for (let j = 0; j < nj; j++) {
       const here = values[i * nj + j];
       if (Number.isNaN(here)) continue;
@@ -56,5 +58,6 @@ export function surfaceAttribute(
         kind,
       );
     }
+  }
   return out;
 }

@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { countOf, nearestCentres, type PointSet, randomOf, squareTo } from './kinds.ts';
 
 /** How often it is begun anew, and turns of each; the best is kept. */
@@ -51,6 +52,7 @@ function settled(points: PointSet, begin: Float64Array): { centres: Float64Array
   const centres = begin.slice();
   let before = Number.POSITIVE_INFINITY;
   for (let turn = 0; turn < TURNS; turn++) {
+    heed();
     const { first, square } = nearestCentres(points, centres);
     const within = square.reduce((s, v) => s + v, 0);
     if (before - within <= 1e-7 * before) break;

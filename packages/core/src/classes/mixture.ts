@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { countOf, nearestCentres, type PointSet } from './kinds.ts';
 import { kMeans } from './kMeans.ts';
 
@@ -70,6 +71,7 @@ export function fitMixture(points: PointSet, count: number, seed: number): Mixtu
   let share: Float32Array = new Float32Array(n * count);
   for (let p = 0; p < n; p++) share[p * count + first[p]] = 1;
   for (let turn = 0; turn < TURNS; turn++) {
+    heed();
     const [weights, next, variances] = [
       new Float64Array(count),
       new Float64Array(count * d),

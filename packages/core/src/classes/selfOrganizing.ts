@@ -1,3 +1,4 @@
+import { heed } from '../numerics/stop.ts';
 import { countOf, nearestCentres, type PointSet } from './kinds.ts';
 import { principal } from './principal.ts';
 
@@ -24,6 +25,7 @@ export function selfOrganizingMap(
       centres[c * d + m] = mean[m] + (count > 1 ? (2 * c) / (count - 1) - 1 : 0) * reach * vectors[m];
   const from = Math.max(0.6, count / 4);
   for (let turn = 0; turn < TURNS; turn++) {
+    heed();
     // the neighbourhood closes to the class itself
     const sigma = from * (0.3 / from) ** (turn / (TURNS - 1));
     const { first } = nearestCentres(points, centres);

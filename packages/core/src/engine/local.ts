@@ -60,8 +60,8 @@ export interface LocalStep<P = any, D = any, X = any> {
   fills?: true;
   /** What the results are, by role. */
   outputs?: Record<string, LocalOutput>;
-  /** The same where it rests on what goes in. */
-  outputOf?(volume: Volume, params: P): LocalOutput;
+  /** The same where it rests on what goes in; of a trial it is asked before anything is made ready. */
+  outputOf?(volume: Volume, params: P, ready?: X): LocalOutput;
   /** What is to be said of a run. */
   says?(ready: X): string[];
 }

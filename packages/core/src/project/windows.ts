@@ -57,7 +57,7 @@ const LINES = 8;
  * Samples of a volume in the window of every bin that has one: at `top + n · step` and no further than the base, between its samples by
  * cubics, between its traces by straight lines where bins lie between them. Only the samples that windows need are read, or worked out
  * where the volume is live.
- * @param visit told the bin's number and its samples (NaN where there are none); the array is used again
+ * @param visit told the bin's number and its samples (NaN where there are none)
  */
 export async function eachWindow(
   store: Store,

@@ -99,7 +99,7 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
     const { domain, binGrid, vertical } = plan.grid;
     return Object.fromEntries(
       spec.roles.map((role): [string, Draft] => {
-        const own = { ...plan.local.outputs?.[role], ...plan.local.outputOf?.(plan.first, params) };
+        const own = { ...plan.local.outputs?.[role], ...plan.local.outputOf?.(plan.first, params, plan.ready) };
         const { first } = plan;
         return [
           role,

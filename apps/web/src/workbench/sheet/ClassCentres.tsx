@@ -9,10 +9,11 @@ import css from './Sheet.module.css';
 
 const [W, H, LEFT, TOP, FOOT] = [262, 190, 30, 8, 32];
 
-/** The colour of a class on maps: the middle of its band. */
-function colorOf(n: number, count: number): string {
+/** The colour of a class on its map, whose bands are those from the least class that it holds to the greatest. */
+function colorOf(n: number, [least, greatest]: [number, number]): string {
   const rgb = colorMap('strata');
-  const at = 3 * Math.round((255 * (n + 0.5)) / count);
+  const part = Math.max(0, Math.min(1, (n - least + 0.5) / (greatest - least + 1)));
+  const at = 3 * Math.round(255 * part);
   return `rgb(${rgb[at]} ${rgb[at + 1]} ${rgb[at + 2]})`;
 }
 
@@ -81,14 +82,14 @@ export function ClassCentres({ object }: { object: QuantityMap }) {
               <title>
                 Class {c + 1}: {(100 * shares[c]).toFixed(1)} % of the bins
               </title>
-              <path d={pathText([...filled, ...ends], true)} fill={colorOf(c, classes)} />
+              <path d={pathText([...filled, ...ends], true)} fill={colorOf(c + 1, object.range)} />
               <path d={pathText(line)} fill="none" stroke="var(--ink)" strokeWidth={0.9} />
               <rect
                 x={LEFT + c * wide + 0.5}
                 y={H - FOOT + 6}
                 width={Math.max(1, wide - 1)}
                 height={8}
-                fill={colorOf(c, classes)}
+                fill={colorOf(c + 1, object.range)}
               />
               {(classes <= 12 || c % 2 === 0) && (
                 <text x={middle} y={H - 4} textAnchor="middle">

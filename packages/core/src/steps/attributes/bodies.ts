@@ -3,6 +3,7 @@ import { type BodyFacts, bodiesOf, factsOfBodies, type Runs, runsCollector } fro
 import { toIndex, toMap } from '../../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Horizon, ResultTable, Volume } from '../../earth/objects.ts';
+import { during } from '../../numerics/stop.ts';
 import { onBinsOf } from '../../project/windows.ts';
 import { shapeOf } from '../../storage/planes.ts';
 import { readRegion } from '../../storage/regions.ts';
@@ -109,8 +110,10 @@ async function find(
     work.progress?.(i1 / ni);
   }
   const runs = collect.finish();
-  const { body, count } = bodiesOf(runs, ni, nj, p.connected === 'through faces' ? 6 : 26);
-  let facts = factsOfBodies(runs, ni, nj, body, count).filter((f) => f.samples >= p.smallest);
+  const { body, count } = during(work.signal, () => bodiesOf(runs, ni, nj, p.connected === 'through faces' ? 6 : 26));
+  let facts = during(work.signal, () => factsOfBodies(runs, ni, nj, body, count)).filter(
+    (f) => f.samples >= p.smallest,
+  );
   if (p.seed === 'the one at a place') {
     const [i, j] = toIndex(volume.binGrid, p.x, p.y).map(Math.round);
     const k = Math.round((p.at - first) / step);

@@ -7,6 +7,7 @@ import { type Principal, principal, projected } from '../../classes/principal.ts
 import { selfOrganizingMap } from '../../classes/selfOrganizing.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Horizon, ResultTable, Volume } from '../../earth/objects.ts';
+import { during } from '../../numerics/stop.ts';
 import { onBinsOf } from '../../project/windows.ts';
 import { shapeOf } from '../../storage/planes.ts';
 import { readRegion } from '../../storage/regions.ts';
@@ -215,11 +216,8 @@ export const cluster = defineStep({
         p,
         signal,
       );
-      return trained(
-        samples,
-        named.map(([role]) => role),
-        p,
-      );
+      const roles = named.map(([role]) => role);
+      return during(signal, () => trained(samples, roles, p));
     },
     evaluate(blocks, _, t: Trained) {
       const d = t.roles.length;

@@ -67,7 +67,7 @@ export const coherence = defineStep({
     },
     ready: (_, __, volumes) => steeringOf(volumes),
     evaluate(blocks, p, steering) {
-      if (p.measure === 'chaos') return { coherence: slopesIn(blocks, p, steering, NONE).chaos };
+      if (p.measure === 'chaos') return { coherence: slopesIn(blocks, p, steering, NONE, true).chaos };
       const half = halfOf(p, blocks.seismic.stepMs);
       const slopes = slopesIn(blocks, p, steering, { ...NONE, sample: half });
       return { coherence: coherenceOf(blocks.seismic, slopes, p.radius, half, p.measure) };

@@ -70,10 +70,13 @@ export const formula = defineStep({
       );
       return { result: workOutFormula(ready.parsed, variables, blocks.A.data.length, p.unit).values };
     },
-    outputOf: (volume, p) =>
+    outputOf: (volume, p, ready) =>
       /^\s*A\s*$/.test(p.formula) && !p.unit
         ? {}
-        : { quantity: quantityFacts(volume.quantity).symmetric ? 'amplitude' : 'attribute', unit: p.unit },
+        : {
+            quantity: quantityFacts(volume.quantity).symmetric ? 'amplitude' : 'attribute',
+            unit: ready?.unit ?? p.unit,
+          },
   },
 });
 

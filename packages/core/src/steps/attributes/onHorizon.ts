@@ -3,6 +3,7 @@ import { CURVATURES, type Curvature } from '../../attributes/curvature.ts';
 import { surfaceAttribute } from '../../attributes/surface.ts';
 import { statisticOfWindow, WINDOW_STATISTICS, type WindowStatistic } from '../../attributes/windowStatistics.ts';
 import { LithagonError } from '../../earth/errors.ts';
+import { during } from '../../numerics/stop.ts';
 import { eachWindow, windowsOf } from '../../project/windows.ts';
 import { choice, number } from '../define.ts';
 import { mapStep } from '../mapStep.ts';
@@ -104,12 +105,9 @@ export const onHorizon = mapStep({
     if (!isStatistic(p.gives)) {
       const metres = horizon.domain === 'depth' ? 1 : p.velocity / 2000;
       const { top } = await windowsOf(store, horizon, undefined, 0, 0);
-      const values = surfaceAttribute(
-        top.map((v) => v * metres),
-        binGrid,
-        p.gives,
-        p.scale,
-      );
+      const kind = p.gives;
+      const down = top.map((v) => v * metres);
+      const values = during(signal, () => surfaceAttribute(down, binGrid, kind, p.scale));
       const [quantity, unit] = curvatureUnit(p.gives);
       return { map: { binGrid, values, quantity, unit } };
     }

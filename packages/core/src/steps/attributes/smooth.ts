@@ -75,7 +75,7 @@ export const smooth = defineStep({
     ready: (_, __, volumes) => steeringOf(volumes),
     evaluate(blocks, p, steering) {
       const { seismic } = blocks;
-      const slopes = slopesIn(blocks, p, steering, beyond(p, seismic.stepMs));
+      const slopes = slopesIn(blocks, p, steering, beyond(p, seismic.stepMs), p.way === 'diffusion');
       if (p.way === 'median') return { smoothed: medianAlong(seismic, slopes, p.radius) };
       if (p.way === 'diffusion')
         return { smoothed: diffusionAlong(seismic, slopes, p.turns, p.hold, aTurn(p, seismic.stepMs)) };

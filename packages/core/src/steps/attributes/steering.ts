@@ -111,16 +111,26 @@ export function steeringOf(volumes: Volumes): Steering {
   };
 }
 
-/** Slopes, no steeper than they may be: those given, or those of the seismic. */
-export function slopesIn(blocks: Record<string, Block>, p: DipParams, steering: Steering, more: Halo): Slopes {
+/**
+ * Slopes, no steeper than they may be: those given, or those of the seismic.
+ * @param disorder whether that is wanted too: it is the seismic's, whoever gave the dips
+ */
+export function slopesIn(
+  blocks: Record<string, Block>,
+  p: DipParams,
+  steering: Steering,
+  more: Halo,
+  disorder = false,
+): Slopes {
   const { seismic, inlineDip, crosslineDip } = blocks;
   const step = seismic.stepMs;
   const most = p.mostDipMs / step;
   const found =
-    p.by === 'semblance search'
-      ? searchSlopes(seismic, searchOf(p, step), more)
-      : // disorder is the seismic's, whoever gave the dips
-        tensorSlopes(seismic, tensorOf(p, step), more);
+    inlineDip && crosslineDip && !disorder
+      ? roomFor(seismic, more)
+      : p.by === 'semblance search'
+        ? searchSlopes(seismic, searchOf(p, step), more)
+        : tensorSlopes(seismic, tensorOf(p, step), more);
   if (inlineDip && crosslineDip) {
     inside(inlineDip, found.p, found.size, steering.perInline);
     inside(crosslineDip, found.q, found.size, steering.perCrossline);
@@ -131,6 +141,17 @@ export function slopesIn(blocks: Record<string, Block>, p: DipParams, steering: 
       slopes[n] = v > most ? most : v < -most ? -most : v === v ? v : 0;
     }
   return found;
+}
+
+/** Slopes of nothing, over what is wanted and so much more. */
+function roomFor({ size, halo }: Block, more: Halo): Slopes {
+  const wanted: Slopes['size'] = [
+    size[0] - 2 * (halo.inline - more.inline),
+    size[1] - 2 * (halo.crossline - more.crossline),
+    size[2] - 2 * (halo.sample - more.sample),
+  ];
+  const made = () => new Float32Array(wanted[0] * wanted[1] * wanted[2]);
+  return { p: made(), q: made(), chaos: made(), size: wanted };
 }
 
 /** The middle of a block of dips as slopes. */

@@ -4,8 +4,9 @@ import { kMeans } from '../../classes/kMeans.ts';
 import { fitMixture } from '../../classes/mixture.ts';
 import { orderOfCentres } from '../../classes/order.ts';
 import { selfOrganizingMap } from '../../classes/selfOrganizing.ts';
-import { LithagonError, stopIf } from '../../earth/errors.ts';
+import { LithagonError } from '../../earth/errors.ts';
 import type { Horizon, ResultTable, Volume } from '../../earth/objects.ts';
+import { during } from '../../numerics/stop.ts';
 import { eachWindow, type Windows, windowsOf } from '../../project/windows.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, type Draft, defineStep, number } from '../define.ts';
@@ -205,10 +206,9 @@ function centresFrom(table: ResultTable, waves: Waveforms): Float64Array {
 const MOST_GAINS = 15;
 
 /** What part of the variance classes tell, by their number, and what one more adds. */
-function gainsTable(train: PointSet, p: Params, signal?: AbortSignal): Draft<ResultTable> {
+function gainsTable(train: PointSet, p: Params): Draft<ResultTable> {
   const within: number[] = [];
   for (let k = 1; k <= Math.min(MOST_GAINS, countOf(train)); k++) {
-    stopIf(signal);
     within.push(kMeans(train, k, p.seed).within);
   }
   const told = within.map((w) => (within[0] > 0 ? 1 - w / within[0] : 0));
@@ -252,7 +252,9 @@ export const waveforms = defineStep({
   },
   async maps({ inputs: { volume, horizon, base, like }, params: p, store, signal, progress }) {
     const waves = await waveformsOf(store, volume, horizon, base, p, { signal, progress });
-    return classified(waves, like ? centresFrom(like, waves) : centresOf(drawn(waves, p.trainOn, p.seed), p));
+    return during(signal, () =>
+      classified(waves, like ? centresFrom(like, waves) : centresOf(drawn(waves, p.trainOn, p.seed), p)),
+    );
   },
   async run({ inputs: { volume, horizon, base, like }, params: p, store, signal, progress, idFor, warn }) {
     const waves = await waveformsOf(store, volume, horizon, base, p, {
@@ -262,11 +264,11 @@ export const waveforms = defineStep({
     if (countOf(waves) < 10 * p.classes)
       warn(`${countOf(waves)} waveforms are few for ${p.classes} classes: choose fewer.`);
     const train = drawn(waves, p.trainOn, p.seed);
-    const centres = like ? centresFrom(like, waves) : centresOf(train, p);
+    const centres = like ? centresFrom(like, waves) : during(signal, () => centresOf(train, p));
     progress(0.8);
     const out: Record<string, Draft> = {
       centres: centresTable(centres, waves.dimensions, volume),
-      gains: gainsTable(train, p, signal),
+      gains: during(signal, () => gainsTable(train, p)),
     };
     for (const [role, map] of Object.entries(classified(waves, centres)))
       out[role] = await keptMap(map, store, idFor(role));
