@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { hand } from './support/hand.ts';
+import { boxOf, hand } from './support/hand.ts';
 import { difference, openWorkedUp, pictureOf } from './support/workbench.ts';
 
 const form = (page: Page, name: string) => page.getByRole('complementary', { name, exact: true });
@@ -60,4 +60,91 @@ test('coherence along dip is tried on the line in view, and says why where it ca
   await expect(page.getByText(/amplitude, .*a trial/)).toBeVisible();
   await sheet.getByLabel('Gives').selectOption('thickness');
   await expect(sheet.getByText('A thickness needs a base.')).toBeVisible();
+});
+
+test('three frequencies of a horizon are blended under a shade, and its colours are found in cube and map', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  const horizon = await mapPicture(page);
+  const person = hand(page);
+  await person.press('f');
+  const view = page.getByRole('region', { name: 'Spectrum' }).last();
+  await expect(view.getByTestId('spectrum-chart')).toBeVisible({ timeout: 30_000 });
+  await person.choose(view.getByLabel('Of what'), 'horizon');
+  await person.choose(view.getByLabel('Horizon'), { label: 'Tolven Top' });
+  await expect(view.getByText(/\d Hz$/).first()).toBeVisible();
+  await person.click(view.getByRole('button', { name: 'Blend these three' }));
+  const legend = page.getByTestId('blend-legend');
+  await expect(legend).toBeVisible({ timeout: 90_000 });
+  expect(person.actions).toBeLessThanOrEqual(15);
+  const blended = await mapPicture(page);
+  expect(difference(horizon, blended)).toBeGreaterThan(3);
+  // three maps and a shade are objects of their own
+  await expect(page.getByRole('button', { name: /^\d[\d.]* Hz on Tolven Top/ })).toHaveCount(3);
+  await expect(page.getByRole('button', { name: /^Least semblance on Tolven Top/ })).toBeVisible();
+
+  // an end that moves draws again, and is one edit that can be taken back
+  const sheet = page.locator('aside').last();
+  const end = sheet.getByRole('slider', { name: 'Upper end of red' });
+  await end.focus();
+  await page.keyboard.press('Home');
+  await expect.poll(async () => difference(blended, await mapPicture(page))).toBeGreaterThan(0.4);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => difference(blended, await mapPicture(page))).toBeLessThan(0.2);
+  await sheet.getByRole('button', { name: 'Turn blue round' }).click();
+  await expect.poll(async () => difference(blended, await mapPicture(page))).toBeGreaterThan(0.4);
+  await sheet.getByLabel('Colours').selectOption('blue, grey, amber');
+  await expect(legend.locator('[data-of="safe-0"]')).toHaveCount(1);
+
+  // a colour of the cube is lit where it lies, and what the pointer is at is marked in the cube
+  const all = await mapPicture(page);
+  await legend.getByRole('button', { name: /^Colour cube/ }).click({ position: { x: 44, y: 60 } });
+  await expect.poll(async () => difference(all, await mapPicture(page))).toBeGreaterThan(0.4);
+  await legend.getByRole('button', { name: 'Light all' }).click();
+  await expect.poll(async () => difference(all, await mapPicture(page))).toBeLessThan(0.2);
+  const map = await boxOf(page.getByTestId('map-raster').first());
+  const marks = legend.locator('circle');
+  const before = await marks.count();
+  await page.mouse.move(map.x + 0.45 * map.width, map.y + 0.6 * map.height);
+  await expect(marks).toHaveCount(before + 1);
+});
+
+test('a band that is dragged on the spectrum is tried on the section, with its smear at the pointer', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.keyboard.press('f');
+  const chart = page.getByTestId('spectrum-chart');
+  await expect(chart).toBeVisible({ timeout: 30_000 });
+  const seismic = await pictureOf(page);
+  const box = await boxOf(chart);
+  const last = Number(await chart.getAttribute('data-last'));
+  const at = (hz: number): [number, number] => [box.x + 48 + (hz / last) * (box.width - 62), box.y + 60];
+  await hand(page).drag(at(20), at(32));
+  await expect(page.getByText(/smears a thin bed over \d+ ms/)).toBeVisible();
+  await expect.poll(async () => difference(seismic, await pictureOf(page)), { timeout: 30_000 }).toBeGreaterThan(5);
+  const low = await pictureOf(page);
+  // the whole band moves when it is dragged by its middle; the sheet has opened, and the chart is narrower now
+  const now = await boxOf(chart);
+  const x = (hz: number): [number, number] => [now.x + 48 + (hz / last) * (now.width - 62), now.y + 60];
+  await hand(page).drag(x(26), x(60));
+  await expect.poll(async () => difference(low, await pictureOf(page)), { timeout: 30_000 }).toBeGreaterThan(3);
+  const hz = Number(
+    await form(page, 'Frequencies').getByRole('slider', { name: 'Frequency' }).getAttribute('aria-valuenow'),
+  );
+  expect(Math.abs(hz - 60)).toBeLessThan(3);
+  const section = await boxOf(page.getByTestId('section-raster'));
+  await page.mouse.move(section.x + 0.4 * section.width, section.y + 0.5 * section.height);
+  const smear = page.getByTestId('smear');
+  await expect(smear).toBeVisible();
+  const wide = Number(await smear.getAttribute('data-ms'));
+  await expect(smear).toContainText(/\d+ ms · \d+ m/);
+  // a narrower band smears more
+  const edge = page.getByRole('slider', { name: 'Band ends' });
+  await edge.focus();
+  for (let n = 0; n < 8; n++) await page.keyboard.press('ArrowLeft');
+  await page.mouse.move(section.x + 0.42 * section.width, section.y + 0.5 * section.height);
+  await expect.poll(async () => Number(await smear.getAttribute('data-ms'))).toBeGreaterThan(1.1 * wide);
+  await expect(page.getByTestId('gather-raster')).toBeVisible();
 });

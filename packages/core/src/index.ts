@@ -1,3 +1,12 @@
+export { CHANNELS, type Channel, mixed, partOf, primariesOf } from './attributes/blend.ts';
+export {
+  blurOf,
+  FREQUENCY_METHODS,
+  type FrequencyMethod,
+  type FrequencySpec,
+  smearOf,
+} from './attributes/frequency.ts';
+export { peaksOf, type Spectra, threeFrequencies, tuningThickness } from './attributes/spectrum.ts';
 export {
   bandAt,
   type Density,
@@ -49,6 +58,7 @@ export { cubicBetween } from './numerics/cubic.ts';
 export { extentOf } from './numerics/extent.ts';
 export { insideRings } from './numerics/rings.ts';
 export { RunningStatistics } from './numerics/statistics.ts';
+export { channelsOf } from './project/blends.ts';
 export { bytesOf, dependents, finder } from './project/catalogue/catalogue.ts';
 export { asideOf, factsOf, type Listed, listObjects } from './project/catalogue/facts.ts';
 export { findObject } from './project/catalogue/find.ts';
@@ -61,7 +71,9 @@ export * from './project/make.ts';
 export { type PlacedBin, placedAt, placedLike, placedVolume } from './project/place.ts';
 export { attached, type Declarable, reclassed, redatumed, redeclared, toSi } from './project/redeclare.ts';
 export { mapBetween, placeOf, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
+export { frequencyGather, type SpectrumScope, spectraOf } from './project/spectra.ts';
 export { shownUnits } from './project/units.ts';
+export { velocityAt } from './project/velocityAt.ts';
 export * from './project/wells/carry.ts';
 export { shotDepths } from './project/wells/checkshots.ts';
 export {

@@ -6,6 +6,7 @@ import {
   type EarthObject,
   findObject,
   type InputSpec,
+  kindsOf,
   LithagonError,
   paramsSchema,
   parseRecipe,
@@ -35,7 +36,7 @@ export function steps(id: string | undefined, json: boolean, output: Output): vo
       if (!id) continue;
       output.out(`  after ${step.source}`);
       for (const [role, spec] of Object.entries(step.inputs as Record<string, InputSpec>))
-        output.out(`  --in ${role}=…  ${spec.title} (${[...(spec.quantity ?? []), spec.kind].join(' ')})`);
+        output.out(`  --in ${role}=…  ${spec.title} (${[...(spec.quantity ?? []), kindsOf(spec)].join(' ')})`);
       const properties = step.params.properties as Record<
         string,
         { title?: string; unit?: string; default?: unknown; description?: string }

@@ -4,6 +4,7 @@ import {
   bytesOf,
   type EarthObject,
   type InputSpec,
+  kindsOf,
   madeTogether,
   type Preview,
   type runStep,
@@ -20,6 +21,7 @@ import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { activeOf, changeSettings } from '../state/views';
 import { checkRoom } from '../storage/room';
+import { showBlend } from './blends';
 import { fitting, initialInputs, initialParams } from './initial';
 
 /** What a step still lacks, in words, or null where it can be set up. */
@@ -30,7 +32,9 @@ export function lacks(step: AnyStep, objects: EarthObject[]): string | null {
 }
 
 /** An input in words: “an amplitude, attribute or impedance volume: load or make one first”. */
-function wanted({ quantity = [], kind }: InputSpec): string {
+function wanted(spec: InputSpec): string {
+  const { quantity = [] } = spec;
+  const kind = kindsOf(spec);
   const last = quantity.length - 1;
   const which = quantity.map((q, n) => (n === 0 ? q : n === last ? ` or ${q}` : `, ${q}`)).join('');
   const what = which ? `${which} ${kind}` : kind;
@@ -135,7 +139,7 @@ export async function runRebuild(only?: EarthObject): Promise<void> {
 }
 
 /** About how much a run will write: a volume for each that it makes, like the greatest that it takes. */
-function bytesMade(setup: Setup, step: AnyStep): number {
+function bytesMade(setup: Pick<Setup, 'inputs'>, step: AnyStep): number {
   const { byId } = useProject.getState();
   const taken = Object.values(setup.inputs)
     .flat()
@@ -145,25 +149,14 @@ function bytesMade(setup: Setup, step: AnyStep): number {
   return made * Math.max(0, ...taken.map((o) => (o ? bytesOf(o) : 0)));
 }
 
-/** Run what is set up, on a worker, and show what it made. */
-export async function runSetup(
-  setup: Setup,
-  step: AnyStep,
-  { show = true, live = false }: { show?: boolean; live?: boolean } = {},
-): Promise<void> {
+/** Run a step on a worker and take in what it made. @returns its ids, or nothing where it was cancelled or failed, which is told */
+export async function runQuietly(request: Parameters<typeof runStep>[0]): Promise<string[] | undefined> {
+  const step = stepOf(request.step);
+  if (!step) return undefined;
   const projectId = useProject.getState().id;
-  const request: Parameters<typeof runStep>[0] = {
-    step: setup.step,
-    inputs: setup.inputs,
-    params: setup.params,
-    name: setup.name?.trim() || undefined,
-    replaces: replacesOf(setup),
-    live,
-  };
-  if (show) useSelection.setState({ setup: { ...setup, live: false } });
   const ids = await track(step.title, step.stage, async (signal, progress) => {
     mayChange();
-    if (!live) await checkRoom(step.title, bytesMade(setup, step));
+    if (!request.live) await checkRoom(step.title, bytesMade(request, step));
     return runJob(
       (remote, task) =>
         remote.run(
@@ -177,11 +170,29 @@ export async function runSetup(
     );
   });
   useRuns.setState({ preview: null });
-  if (!ids) return;
-  await refreshProject();
-  if (!show) return;
+  if (ids) await refreshProject();
+  return ids ?? undefined;
+}
+
+/** Run what is set up, and show what it made. */
+export async function runSetup(
+  setup: Setup,
+  step: AnyStep,
+  { show = true, live = false }: { show?: boolean; live?: boolean } = {},
+): Promise<void> {
+  if (show) useSelection.setState({ setup: { ...setup, live: false } });
+  const ids = await runQuietly({
+    step: setup.step,
+    inputs: setup.inputs,
+    params: setup.params,
+    name: setup.name?.trim() || undefined,
+    replaces: replacesOf(setup),
+    live,
+  });
+  if (!ids || !show) return;
   const made = useProject.getState().byId.get(ids[0]);
   select(ids[0]);
   if (made?.kind === 'map') changeSettings('map', activeOf('map'), { shows: made.id });
+  if (made?.kind === 'blend') showBlend(made);
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });
 }

@@ -1,4 +1,5 @@
 import { allKinds, type EarthObject, type Kind, type ObjectOf } from '@lithagon/core';
+import { blend } from './blend';
 import { contacts } from './contacts';
 import { type AnyWebKind, type WebKind, webKind } from './define';
 import { fault } from './fault';
@@ -39,6 +40,7 @@ const KINDS: { [K in Kind]: WebKind<ObjectOf<K>> } = {
   points,
   'velocity model': velocityModel,
   map,
+  blend,
   contacts,
   'crossplot class': plotClass,
   'result table': resultTable,

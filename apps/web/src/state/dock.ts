@@ -9,6 +9,8 @@ let dock: DockviewApi | null = null;
 
 /** Views that need the whole desk while they are in front. */
 const WHOLE: ViewKind[] = ['tie', 'logs', 'catalogue'];
+/** Views that open under the section, since what is done in them is seen in it. */
+const UNDER: ViewKind[] = ['spectrum'];
 const needsAll = (id: string) => WHOLE.some((kind) => kind === kindOfView(id));
 
 /** The desk says that it is there. */
@@ -96,7 +98,10 @@ export function openView(kind: ViewKind): void {
   }
   if (!dock) return;
   const beside = dock.getPanel('section') ?? dock.activePanel;
-  add(dock, kind, beside ? { position: { referencePanel: beside, direction: 'within' } } : {});
+  if (!beside) return void add(dock, kind);
+  if (!UNDER.includes(kind)) return void add(dock, kind, { position: { referencePanel: beside, direction: 'within' } });
+  const initialHeight = Math.round(0.56 * beside.group.height);
+  add(dock, kind, { position: { referencePanel: beside, direction: 'below' }, initialHeight });
 }
 
 /** A name for another view of a kind: one that no panel has. */

@@ -5,6 +5,8 @@ import { create } from 'zustand';
 export interface Setup extends RunRequest {
   /** Whether its trial is shown on the line in view. */
   live: boolean;
+  /** Whether something in a view still holds what sets it up: the Sheet waits until it is let go. */
+  held?: boolean;
 }
 
 interface SelectionState {

@@ -6,7 +6,8 @@ import { logs } from './logs';
 import { map } from './map';
 import { scene } from './scene';
 import { section } from './section';
+import { spectrum } from './spectrum';
 import { tie } from './tie';
 
 /** Views that a desk may hold, in the order in which they are offered. */
-export const VIEWS: Record<ViewKind, View> = { section, map, scene, logs, tie, crossplot, catalogue };
+export const VIEWS: Record<ViewKind, View> = { section, map, scene, logs, tie, crossplot, spectrum, catalogue };

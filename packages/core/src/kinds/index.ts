@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import { forgetSchema, registerSchema } from '../earth/kinds.ts';
 import type { EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
+import { blend } from './blend/index.ts';
 import { contacts } from './contacts/index.ts';
 import type { AnyKind, KindOf } from './define.ts';
 import { fault } from './fault/index.ts';
@@ -42,6 +43,7 @@ const KINDS: { [K in Kind]: KindOf<ObjectOf<K>> } = {
   points,
   'velocity model': velocityModel,
   map,
+  blend,
   contacts,
   'crossplot class': plotClass,
   'result table': resultTable,

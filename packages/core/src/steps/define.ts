@@ -8,6 +8,8 @@ import type { Store } from '../storage/store.ts';
 /** What a step takes in under a role. */
 export interface InputSpec<K extends Kind = Kind> {
   kind: K;
+  /** Objects of this kind fit as well. */
+  or?: Kind;
   title: string;
   /** Only objects of these quantities fit. */
   quantity?: Quantity[];

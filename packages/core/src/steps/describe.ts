@@ -1,4 +1,5 @@
 import { type AnyStep, type InputSpec, type OutputSpec, paramsSchema } from './define.ts';
+import { kindsOf } from './run.ts';
 
 interface Property {
   title?: string;
@@ -53,7 +54,7 @@ export function describeStep(step: AnyStep): StepDescription {
     inputs: (Object.entries(step.inputs) as [string, InputSpec][]).map(([role, spec]) => ({
       role,
       title: spec.title,
-      needs: [spec.domain === 'twt' ? 'TWT' : (spec.domain ?? ''), ...(spec.quantity ?? []), spec.kind]
+      needs: [spec.domain === 'twt' ? 'TWT' : (spec.domain ?? ''), ...(spec.quantity ?? []), kindsOf(spec)]
         .filter(Boolean)
         .join(' '),
       optional: spec.optional === true,

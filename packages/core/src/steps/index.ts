@@ -1,3 +1,4 @@
+import { blend } from './attributes/blend.ts';
 import { bodies } from './attributes/bodies.ts';
 import { cluster } from './attributes/cluster.ts';
 import { coherence } from './attributes/coherence.ts';
@@ -5,6 +6,7 @@ import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
 import { mapFormula, formula as volumeFormula } from './attributes/formula.ts';
 import { frequency } from './attributes/frequency.ts';
+import { frequencyMap } from './attributes/frequencyMap.ts';
 import { onHorizon } from './attributes/onHorizon.ts';
 import { plotClass } from './attributes/plotClass.ts';
 import { smooth } from './attributes/smooth.ts';
@@ -108,10 +110,12 @@ const builtIn: AnyStep[] = [
   curvature,
   smooth,
   onHorizon,
+  frequencyMap,
   volumeFormula,
   mapFormula,
   waveforms,
   plotClass,
+  blend,
   cluster,
   bodies,
   layers,
@@ -130,7 +134,7 @@ export { describeStep, type StepDescription } from './describe.ts';
 export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';
 export { type MadeMap, tryMaps } from './mapStep.ts';
 export { checkParams, shownParams, troublesOfParams } from './params.ts';
-export { givenOf, type RunRequest, runStep, unfit } from './run.ts';
+export { givenOf, kindsOf, type RunRequest, runStep, unfit } from './run.ts';
 export { type Tie, type TieParams, tieOf } from './tie/well.ts';
 export { carrySettings } from './wells/carry.ts';
 export { faciesSettings } from './wells/facies.ts';

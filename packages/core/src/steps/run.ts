@@ -31,9 +31,13 @@ export interface RunOptions {
   runner?: JobRunner;
 }
 
+/** Kinds of object that an input takes, in words. */
+export const kindsOf = ({ kind, or }: InputSpec): string => (or ? `${kind} or ${or}` : kind);
+
 /** Why an object does not fit an input, or null where it does. */
 export function unfit(spec: InputSpec, object: EarthObject): string | null {
-  if (object.kind !== spec.kind) return `${object.name} is a ${object.kind}, and a ${spec.kind} is needed`;
+  if (object.kind !== spec.kind && object.kind !== spec.or)
+    return `${object.name} is a ${object.kind}, and a ${kindsOf(spec)} is needed`;
   if (spec.quantity && 'quantity' in object && !(spec.quantity as string[]).includes(object.quantity))
     return `${object.name} holds ${object.quantity}, and ${spec.quantity.join(' or ')} is needed`;
   if (spec.domain && 'domain' in object && object.domain !== spec.domain)
@@ -73,7 +77,7 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
     const ids = request.inputs[role] ?? [];
     if (ids.length === 0 && !spec.optional)
       throw new LithagonError('input', `${step.title} needs ${spec.title.toLowerCase()}.`, {
-        fix: `Choose a ${spec.kind} for it.`,
+        fix: `Choose a ${kindsOf(spec)} for it.`,
       });
     const objects: EarthObject[] = [];
     for (const id of ids) {
@@ -123,6 +127,10 @@ function givenTo(old: EarthObject): Partial<EarthObject> {
     ...(color ? { color } : {}),
     ...(tags ? { tags } : {}),
     ...(note ? { note } : {}),
+    ...(old.kind === 'blend' && old.set
+      ? { red: old.red, green: old.green, blue: old.blue, strength: old.strength, axes: old.axes, set: true }
+      : {}),
+    ...(old.kind === 'blend' && old.set && old.shade ? { shade: old.shade } : {}),
     ...(old.kind === 'time-depth relation' ? { activated: old.activated ?? old.madeBy.started } : {}),
   };
 }

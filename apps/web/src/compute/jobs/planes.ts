@@ -1,13 +1,18 @@
 import {
   checkParams,
+  type FrequencySpec,
+  frequencyGather,
   givenOf,
+  type Horizon,
   meanSpectrum,
   type Plane,
+  type Polygon,
   readAlong,
   readCoarseCube,
   readCoarsePlane,
   readPlane,
   readWhole,
+  spectraOf,
   stepOf,
   stopIf,
   tryMaps,
@@ -15,6 +20,7 @@ import {
   type Volume,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
+import type { Asked } from '../../views/spectrum/useSpectra';
 import { breathe, outcome, storeOf, withCancel } from './task';
 
 /** What views draw: planes of volumes, traces along a path, arrays, trials. */
@@ -64,6 +70,26 @@ export const planesJobs = {
         volume.vertical.step,
       ),
     ),
+
+  /** Amplitude of data and noise in a part of a volume. */
+  spectra: (task: number, projectId: string, volume: Volume, asked: Asked) =>
+    withCancel(task, async (signal) => {
+      const store = await storeOf(projectId);
+      const around =
+        'horizon' in asked.around
+          ? { ...asked.around, horizon: (await store.get(asked.around.horizon)) as Horizon }
+          : asked.around;
+      const outline = asked.outline ? ((await store.get(asked.outline)) as Polygon) : undefined;
+      await breathe();
+      return spectraOf(store, volume, { line: asked.line, outline, around }, { signal });
+    }),
+
+  /** Magnitudes of the trace at a place, `[frequency][sample]`. */
+  frequencies: (projectId: string, volume: Volume, place: [number, number], hz: number[], spec: FrequencySpec) =>
+    outcome(async () => {
+      const data = await frequencyGather(await storeOf(projectId), volume, place, hz, spec);
+      return Comlink.transfer(data, [data.buffer]);
+    }),
 
   /** One plane of what a step would give there, and how long it took, for an estimate of the whole. */
   trial: (

@@ -1,10 +1,10 @@
-import { curveClassSchema } from '@lithagon/core';
+import { curveClassSchema, FREQUENCY_METHODS } from '@lithagon/core';
 import { z } from 'zod';
 import { LOGS_DESK, type LogsDesk } from '../logsTemplate';
 import { PLOT_DESK, type PlotDesk } from '../plotDesk';
 
 /** Views that a desk may hold. */
-export const VIEW_KINDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'catalogue'] as const;
+export const VIEW_KINDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'spectrum', 'catalogue'] as const;
 export type ViewKind = (typeof VIEW_KINDS)[number];
 /** Views of which a desk may hold more than one: what they show is their own. */
 export const SEVERAL: ViewKind[] = ['section', 'map', 'scene', 'logs', 'crossplot'];
@@ -149,7 +149,31 @@ const crossplot = {
   fit: z.boolean(),
 };
 
-const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, catalogue: {} } satisfies Record<
+const spectrum = {
+  /** Volume that it is of; null for that of the desk. */
+  volume: z.string().nullable(),
+  /** The line of the section, what lies around a horizon, or all of a range of times. */
+  scope: z.enum(['line', 'horizon', 'all']),
+  horizon: z.string().nullable(),
+  /** Outline inside which it is; null for everywhere. */
+  outline: z.string().nullable(),
+  above: z.number().min(-500).max(1000),
+  below: z.number().min(-500).max(1000),
+  /** Range of times, ms; null for all of them. */
+  range: point.nullable(),
+  method: z.enum(FREQUENCY_METHODS),
+  /** m/s; null as the wells have it. */
+  velocity: z.number().min(300).max(9000).nullable(),
+  decibels: z.boolean(),
+  /** Dragged band, Hz. */
+  band: point.nullable(),
+  /** Frequencies that are to be blended; null for those that are offered. */
+  three: z.tuple([z.number(), z.number(), z.number()]).nullable(),
+  /** What shades their blend: `none`, `semblance`, or a map. */
+  shade: z.string(),
+};
+
+const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, spectrum, catalogue: {} } satisfies Record<
   ViewKind,
   Record<string, z.ZodType>
 >;
@@ -212,6 +236,21 @@ export const USUAL: Settings = {
   tie: {},
   logs: LOGS_DESK,
   crossplot: PLOT_DESK,
+  spectrum: {
+    volume: null,
+    scope: 'line',
+    horizon: null,
+    outline: null,
+    above: 20,
+    below: 60,
+    range: null,
+    method: 'Morlet wavelet',
+    velocity: null,
+    decibels: false,
+    band: null,
+    three: null,
+    shade: 'semblance',
+  },
   catalogue: {},
 };
 

@@ -2,6 +2,7 @@ import { type BinGrid, toMap } from '@lithagon/core';
 import type { Size } from '../common/hooks';
 import css from '../common/view.module.css';
 import type { FieldLook } from '../raster/field';
+import type { Mix } from '../raster/mix';
 import { useQuad } from '../raster/useQuad';
 import type { MapFrame } from './frame';
 
@@ -10,6 +11,7 @@ export function MapRaster(props: {
   values: Float32Array;
   binGrid: BinGrid;
   look: FieldLook;
+  mix?: Mix;
   frame: MapFrame;
   size: Size;
   /** Which plane of a volume it shows, where it does. */
@@ -36,6 +38,7 @@ export function MapRaster(props: {
     corners: [...corner(0, 0), ...corner(0, nj - 1), ...corner(ni - 1, nj - 1), ...corner(ni - 1, 0)],
     window: [cx - wide, cx + wide, cy + tall, cy - tall],
     look,
+    mix: props.mix,
     width: size.width,
     height: size.height,
   });

@@ -1,6 +1,6 @@
-import { cornersOf, relief, toIndex } from '@lithagon/core';
+import { cornersOf, relief, toIndex, toMap, type Volume } from '@lithagon/core';
 import { Route, Ruler } from 'lucide-react';
-import { useEffect, useMemo, useRef } from 'react';
+import { type CSSProperties, useEffect, useMemo, useRef } from 'react';
 import { beginLine } from '../../actions/line';
 import { stepLine } from '../../actions/lines';
 import { beginMeasuring } from '../../actions/measure';
@@ -12,23 +12,26 @@ import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
 import { offerFiles } from '../../state/selection';
 import { useTool } from '../../state/tool';
-import { goTo, lookAt, useSettings, useWindowOf } from '../../state/views';
+import { goTo, lookAt, usePlace, useSettings, useWindowOf } from '../../state/views';
 import { viewIn } from '../../state/views/index';
 import { Button, IconButton } from '../../ui/Button';
 import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
+import { BlendLegend } from '../blend/BlendLegend';
+import { placeInCube } from '../blend/mixOf';
 import { ColorBar } from '../common/ColorBar';
 import { cannotShow, layersOf, rowsOf } from '../common/contents';
 import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
-import { onOneMap, placeOver, shownVolume, shownWells } from '../common/survey';
+import { indexAt, onOneMap, placeOver, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
+import { useLinkedCursor } from '../common/useLinkedCursor';
 import { objectAt, useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
 import css from '../common/view.module.css';
 import { farOff, fitAll, type MapFrame, toEarth, toScreen } from './frame';
-import { useGround } from './ground';
+import { type Ground, useGround } from './ground';
 import { Contours } from './layers/Contours';
 import { Cursor } from './layers/Cursor';
 import { Furniture } from './layers/Furniture';
@@ -55,6 +58,31 @@ function rangeLook(values: Float32Array) {
     if (v > high) high = v;
   }
   return { map: 'strata' as const, low, high, reverse: false };
+}
+
+/** The cube of a blend, with the colours at the pointer and at the place that sections run through. */
+function MapCube(props: {
+  blended: NonNullable<Ground['blended']>;
+  binAt(x: number, y: number): number;
+  volume: Volume;
+  small: boolean;
+  style: CSSProperties;
+}) {
+  const { blended, binAt, volume, small, style } = props;
+  const { blend, fields } = blended;
+  const cursor = useLinkedCursor();
+  const place = usePlace();
+  const [i, j] = [indexAt(volume, 'inline', place), indexAt(volume, 'crossline', place)];
+  const inCube = (x: number, y: number) => placeInCube(blend, fields, binAt(x, y));
+  return (
+    <BlendLegend
+      blend={blend}
+      at={cursor && inCube(cursor.x, cursor.y)}
+      here={inCube(...toMap(volume.binGrid, i, j))}
+      small={small}
+      style={style}
+    />
+  );
 }
 
 /** The survey from above: wells, faults, outlines, and a horizon, map or slice under them. A click moves the section there. */
@@ -119,12 +147,16 @@ export function MapView() {
     return () => element.removeEventListener('wheel', wheel);
   });
 
-  const valueAt = (x: number, y: number): number | null => {
-    if (!ground || ground.plane?.coarse) return null;
+  /** Which bin of the ground a place lies in; −1 beside it. */
+  const binAt = (x: number, y: number): number => {
+    if (!ground) return -1;
     const [i, j] = toIndex(ground.binGrid, x, y).map(Math.round);
     const { inline, crossline } = ground.binGrid;
-    const inside = i >= 0 && j >= 0 && i < inline.count && j < crossline.count;
-    const value = inside ? ground.values[i * crossline.count + j] : Number.NaN;
+    return i >= 0 && j >= 0 && i < inline.count && j < crossline.count ? i * crossline.count + j : -1;
+  };
+  const valueAt = (x: number, y: number): number | null => {
+    if (!ground || ground.plane?.coarse) return null;
+    const value = ground.values[binAt(x, y)] ?? Number.NaN;
     return Number.isNaN(value) ? null : value;
   };
   const follow = (x: number, y: number) => {
@@ -222,6 +254,7 @@ export function MapView() {
             values={ground.values}
             binGrid={ground.binGrid}
             look={ground.look}
+            mix={ground.blended?.mix}
             frame={frame}
             size={size}
             plane={ground.plane?.key}
@@ -277,7 +310,17 @@ export function MapView() {
         )}
         {frame && <LitUp frame={frame} size={size} wells={wells} />}
         {frame && tool?.kind === 'wells' && <WellLine frame={frame} size={size} wells={wells} />}
-        {ground && (
+        {ground?.blended && volume && (
+          <MapCube
+            key={ground.blended.blend.id}
+            blended={ground.blended}
+            binAt={binAt}
+            volume={volume}
+            small={size.width < 520 || size.height < 420}
+            style={{ right: 4, top: 4 }}
+          />
+        )}
+        {ground && !ground.blended && (
           <ColorBar
             unit={ground.unit}
             look={ground.look}

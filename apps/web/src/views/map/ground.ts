@@ -1,5 +1,6 @@
 import {
   type BinGrid,
+  type Blend,
   contourInterval,
   type EarthObject,
   endsText,
@@ -8,17 +9,21 @@ import {
   quantityFacts,
   type Volume,
 } from '@lithagon/core';
+import { useBlends, useDrawnBlend } from '../../state/blends';
 import { useDisplays } from '../../state/displays';
 import { useMapTrial } from '../../state/mapTrial';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
 import { displayOf } from '../../state/views/display';
+import { mixOf } from '../blend/mixOf';
+import { useMapFields, usePlaneFields } from '../blend/useFields';
 import { quantityText } from '../common/ColorBar';
 import { type PlaneState, useArray, usePlane } from '../common/hooks';
 import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
 import type { FieldLook } from '../raster/field';
+import type { Mix } from '../raster/mix';
 
 /** What names a ground begins with when it is a horizon's waveform match. */
 const MATCH = 'match:';
@@ -39,6 +44,8 @@ export interface Ground {
   surface?: true;
   /** The plane of a volume that it is. */
   plane?: PlaneState;
+  /** Where it is a blend: that, how it is mixed, and the values of its channels. */
+  blended?: { blend: Blend; mix: Mix; fields: (Float32Array | null)[] };
 }
 
 export interface ShownGround {
@@ -82,24 +89,29 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const display = useDisplays();
   const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
   const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
+  const blends = objects.filter((o): o is Blend => o.kind === 'blend' && (o.of === 'map' || o.domain === domain));
   const sliced = volume?.domain === domain;
   const usual = usualGround(objects, horizons, maps, sliced);
   const there = (id: string) =>
     id === NONE ||
     (id === 'slice' && sliced) ||
-    [...horizons, ...maps].some((o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id));
+    [...horizons, ...maps, ...blends].some((o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id));
   const mapShows = settings.shows !== null && there(settings.shows) ? settings.shows : usual;
   const matchOf = mapShows.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
   const horizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
   const map = maps.find((m) => m.id === mapShows);
   const slice = mapShows === 'slice' && sliced ? volume : undefined;
-  const source = horizon ?? map;
+  const blend = useDrawnBlend(blends.find((b) => b.id === mapShows));
+  const source = horizon ?? map ?? blend;
   const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
   const values = useArray(
     source?.id,
     `${source?.revision}${matchOf ? '/match' : ''}`,
-    matchOf ? horizon?.confidence : source?.values,
+    matchOf ? horizon?.confidence : (horizon ?? map)?.values,
   );
+  const lit = useBlends((s) => s.lit);
+  const ofMaps = useMapFields(blend);
+  const ofVolumes = usePlaneFields(blend, 'slice', (v) => indexAt(v, 'slice', place));
   const k = slice ? indexAt(slice, 'slice', place) : 0;
   const [plane, problem] = usePlane(slice, 'slice', k);
   const unit = domain === 'twt' ? 'ms' : 'm';
@@ -109,6 +121,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
     ...horizons.map((h) => ({ value: h.id, label: h.name })),
     ...maps.map((m) => ({ value: m.id, label: m.name })),
+    ...blends.map((b) => ({ value: b.id, label: b.name })),
     ...horizons
       .filter((h) => h.confidence)
       .map((h) => ({ value: `${MATCH}${h.id}`, label: `Confidence of ${h.name}` })),
@@ -135,6 +148,25 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
           plane,
         }
       );
+    if (blend) {
+      const [of, fields] =
+        blend.of === 'map' ? [ofMaps.maps[0], ofMaps.fields] : [ofVolumes.volumes[0], ofVolumes.fields];
+      const mix = of && mixOf(blend, fields, lit);
+      const [first] = fields;
+      if (!of || !mix || !first) return null;
+      const level = of.kind === 'volume' ? of.vertical.first + ofVolumes.index * of.vertical.step : null;
+      return {
+        binGrid: of.binGrid,
+        values: first,
+        look: inColors(of.quantity, 0, 1),
+        legend: `blend of ${blend.shade ? 'three and a shade' : 'three'}`,
+        quantity: of.quantity,
+        unit: of.unit,
+        vertical: level,
+        interval: null,
+        blended: { blend, mix, fields },
+      };
+    }
     if (!values) return null;
     if (horizon && matchOf)
       return {
@@ -191,11 +223,15 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     : groundNow();
   return {
     ground: made && old && !trial ? { ...made, legend: `${made.legend}, out of date` } : made,
-    problem,
+    problem: problem ?? ofVolumes.problem,
     options,
     chosen: source || slice ? mapShows : NONE,
     horizons,
     slice,
-    at: slice ? `at ${units.text(depthOfSlice, unit, 0)}` : '',
+    at: slice
+      ? `at ${units.text(depthOfSlice, unit, 0)}`
+      : blend?.of === 'volume' && typeof made?.vertical === 'number'
+        ? `at ${units.text(made.vertical, unit, 0)}`
+        : '',
   };
 }

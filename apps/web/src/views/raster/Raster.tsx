@@ -2,6 +2,7 @@ import type { Volume } from '@lithagon/core';
 import type { PlaneState } from '../common/hooks';
 import css from '../common/view.module.css';
 import type { FieldLook } from './field';
+import type { Mix } from './mix';
 import { useQuad } from './useQuad';
 
 /** The window of a section that is in view: traces and vertical. */
@@ -18,6 +19,7 @@ export function Raster(props: {
   traces: number;
   vertical: Volume['vertical'];
   look: FieldLook;
+  mix?: Mix;
   window: Window;
   box: { left: number; top: number; width: number; height: number };
   /** What it shows, for tests: `section`, `seismic`, `synthetic`. */
@@ -33,6 +35,7 @@ export function Raster(props: {
     corners: [0, top, 0, bottom, right, bottom, right, top],
     window: [window.x0, window.x1, -window.y0, -window.y1],
     look,
+    mix: props.mix,
     width: box.width,
     height: box.height,
   });

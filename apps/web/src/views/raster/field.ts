@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { type ColorMapName, colorMap } from '../../color/maps';
+import { type Mix, PALE, PALE_TO } from './mix';
 
 /** Samples that are not there: a texture need not keep a NaN. */
 const NULL = 3e38;
@@ -63,38 +64,43 @@ const VERTEX = `
   }`;
 
 // Samples are interpolated here, since filtering float textures is an extension: a cubic along the trace, linear across.
-const FRAGMENT = `
-  precision highp float;
-  uniform sampler2D field;
-  uniform sampler2D colors;
+const SAMPLED = `
   uniform vec2 size;
-  uniform vec2 range;
-  uniform float turned;
-  uniform float steps;
-  uniform float whole;
-  uniform float opacity;
   varying vec2 at;
-  float fetch(vec2 p) {
+  float fetch(sampler2D field, vec2 p) {
     return texture2D(field, (clamp(p, vec2(0.0), size - 1.0) + 0.5) / size).r;
   }
-  float along(float k, float row, float f) {
-    float a = fetch(vec2(k - 1.0, row));
-    float b = fetch(vec2(k, row));
-    float c = fetch(vec2(k + 1.0, row));
-    float d = fetch(vec2(k + 2.0, row));
+  float along(sampler2D field, float k, float row, float f) {
+    float a = fetch(field, vec2(k - 1.0, row));
+    float b = fetch(field, vec2(k, row));
+    float c = fetch(field, vec2(k + 1.0, row));
+    float d = fetch(field, vec2(k + 2.0, row));
     if (max(b, c) > 1e38) return f < 0.5 ? b : c;
     if (a > 1e38) a = b;
     if (d > 1e38) d = c;
     return b + 0.5 * f * (c - a + f * (2.0 * a - 5.0 * b + 4.0 * c - d + f * (3.0 * (b - c) + d - a)));
   }
-  void main() {
+  float sampled(sampler2D field) {
     vec2 p = at * (size - 1.0);
     vec2 cell = floor(p);
     vec2 f = p - cell;
-    float v0 = along(cell.x, cell.y, f.x);
-    float v1 = along(cell.x, cell.y + 1.0, f.x);
-    float v = v0 > 1e38 || v1 > 1e38 ? (f.y < 0.5 ? v0 : v1) : mix(v0, v1, f.y);
-    if (whole > 0.5) v = fetch(floor(p + 0.5));
+    float v0 = along(field, cell.x, cell.y, f.x);
+    float v1 = along(field, cell.x, cell.y + 1.0, f.x);
+    return v0 > 1e38 || v1 > 1e38 ? (f.y < 0.5 ? v0 : v1) : mix(v0, v1, f.y);
+  }`;
+
+const FRAGMENT = `
+  precision highp float;
+  uniform sampler2D field;
+  uniform sampler2D colors;
+  uniform vec2 range;
+  uniform float turned;
+  uniform float steps;
+  uniform float whole;
+  uniform float opacity;
+  ${SAMPLED}
+  void main() {
+    float v = whole > 0.5 ? fetch(field, floor(at * (size - 1.0) + 0.5)) : sampled(field);
     if (v > 1e38) discard;
     float q = clamp((v - range.x) / (range.y - range.x), 0.0, 1.0);
     if (steps > 0.0) q = (floor(q * steps) + 0.5) / steps;
@@ -119,6 +125,66 @@ export function fieldMaterial(): THREE.ShaderMaterial {
       opacity: { value: 1 },
     },
   });
+}
+
+// what a value that is not there is stays beyond all ends
+const MIX_FRAGMENT = `
+  precision highp float;
+  uniform sampler2D field;
+  uniform sampler2D second;
+  uniform sampler2D third;
+  uniform sampler2D fourth;
+  uniform vec2 ends[4];
+  uniform vec3 primaries[3];
+  uniform float strength;
+  uniform vec4 lit;
+  ${SAMPLED}
+  float part(float v, vec2 e) {
+    return clamp((v - e.x) / (e.y - e.x), 0.0, 1.0);
+  }
+  void main() {
+    float a = sampled(field);
+    float b = sampled(second);
+    float c = sampled(third);
+    float d = strength > 0.0 ? sampled(fourth) : 0.0;
+    if (max(max(a, b), max(c, d)) > 1e38) discard;
+    vec3 q = vec3(part(a, ends[0]), part(b, ends[1]), part(c, ends[2]));
+    float light = strength > 0.0 ? 1.0 - strength * (1.0 - part(d, ends[3])) : 1.0;
+    vec3 color = light * (q.x * primaries[0] + q.y * primaries[1] + q.z * primaries[2]);
+    vec3 off = abs(q - lit.xyz);
+    if (lit.w > 0.0 && max(off.x, max(off.y, off.z)) > lit.w) color = mix(vec3(${PALE_TO}), color, ${PALE});
+    gl_FragColor = vec4(color, 1.0);
+  }`;
+
+/** What draws fields that are mixed. */
+export function mixMaterial(): THREE.ShaderMaterial {
+  return new THREE.ShaderMaterial({
+    vertexShader: VERTEX,
+    fragmentShader: MIX_FRAGMENT,
+    side: THREE.DoubleSide,
+    transparent: true,
+    uniforms: {
+      field: { value: null },
+      second: { value: null },
+      third: { value: null },
+      fourth: { value: null },
+      size: { value: new THREE.Vector2(1, 1) },
+      ends: { value: [0, 1, 2, 3].map(() => new THREE.Vector2(0, 1)) },
+      primaries: { value: [0, 1, 2].map(() => new THREE.Vector3()) },
+      strength: { value: 0 },
+      lit: { value: new THREE.Vector4() },
+    },
+  });
+}
+
+/** All of a mix but its samples. */
+export function setMix(material: THREE.ShaderMaterial, { more, ends, primaries, strength, lit }: Mix): void {
+  const u = material.uniforms;
+  // ends that are one value are a step there
+  for (const [n, { from, to }] of ends.entries()) u.ends.value[n].set(from, from === to ? to + 1e-6 : to);
+  for (let n = 0; n < 3; n++) u.primaries.value[n].set(...primaries.slice(3 * n, 3 * n + 3));
+  u.strength.value = more.length > 2 ? strength : 0;
+  u.lit.value.set(...(lit?.at ?? [0, 0, 0]), lit?.reach ?? 0);
 }
 
 export function setField(material: THREE.ShaderMaterial, texture: THREE.DataTexture): void {

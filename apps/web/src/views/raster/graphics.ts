@@ -1,6 +1,6 @@
 import * as THREE from 'three';
-import { fieldMaterial, fieldTexture, setField, setLook } from './field';
-import type { Painter } from './quad';
+import { fieldMaterial, fieldTexture, mixMaterial, setField, setLook, setMix } from './field';
+import type { Painter, Quad } from './quad';
 import { drawInto } from './renderer';
 
 /** Draws with the graphics card: samples are a texture, everything that a display change touches is a uniform. */
@@ -11,31 +11,49 @@ export function graphicsPainter(): Painter {
   geometry.setAttribute('position', position);
   geometry.setAttribute('uv', new THREE.BufferAttribute(new Float32Array([0, 0, 1, 0, 1, 1, 0, 1]), 2));
   geometry.setIndex([0, 1, 2, 0, 2, 3]);
-  const mesh = new THREE.Mesh(geometry, fieldMaterial());
+  const plain = fieldMaterial();
+  const mesh = new THREE.Mesh(geometry, plain);
   mesh.frustumCulled = false;
   scene.add(mesh);
   const camera = new THREE.OrthographicCamera(0, 1, 1, 0, -1, 1);
-  let texture: THREE.DataTexture | null = null;
-  let held: Float32Array | null = null;
+  let mixing: THREE.ShaderMaterial | null = null;
+  const held = new Map<Float32Array, THREE.DataTexture>();
+  const textureOf = (data: Float32Array, { rows, samples }: Quad) => {
+    const texture = held.get(data) ?? fieldTexture(data, rows, samples);
+    held.set(data, texture);
+    return texture;
+  };
   return {
     paint(canvas, quad, width, height) {
-      if (held !== quad.data) {
-        texture?.dispose();
-        texture = fieldTexture(quad.data, quad.rows, quad.samples);
-        setField(mesh.material, texture);
-        held = quad.data;
+      const fields = [quad.data, ...(quad.mix?.more ?? [])];
+      for (const [data, texture] of held)
+        if (!fields.includes(data)) {
+          texture.dispose();
+          held.delete(data);
+        }
+      const textures = fields.map((data) => textureOf(data, quad));
+      if (quad.mix) {
+        mixing ??= mixMaterial();
+        setMix(mixing, quad.mix);
+        const { second, third, fourth } = mixing.uniforms;
+        second.value = textures[1];
+        third.value = textures[2];
+        fourth.value = textures[3] ?? textures[2];
       }
+      mesh.material = quad.mix && mixing ? mixing : plain;
+      setField(mesh.material, textures[0]);
       for (let n = 0; n < 4; n++) position.setXYZ(n, quad.corners[2 * n], quad.corners[2 * n + 1], 0);
       position.needsUpdate = true;
       [camera.left, camera.right, camera.top, camera.bottom] = quad.window;
       camera.updateProjectionMatrix();
-      setLook(mesh.material, quad.look);
+      setLook(plain, quad.look);
       drawInto(canvas, scene, camera, width, height);
     },
     free() {
-      texture?.dispose();
+      for (const texture of held.values()) texture.dispose();
       geometry.dispose();
-      mesh.material.dispose();
+      plain.dispose();
+      mixing?.dispose();
     },
   };
 }

@@ -1,6 +1,7 @@
-import { fieldPicture, loadKernels, type PictureRoom } from '@lithagon/kernels';
+import { type FieldPicture, fieldPicture, loadKernels, type PictureRoom } from '@lithagon/kernels';
 import { colorMap } from '../../color/maps';
 import type { FieldLook } from './field';
+import { type Mix, PALE, PALE_TO } from './mix';
 import type { Painter, Quad } from './quad';
 
 const SHADES = 1024;
@@ -60,9 +61,59 @@ function nearestPicture(
   return new Uint8ClampedArray(pixels.buffer);
 }
 
+/** Parts of the way between two ends as bytes of the lowest channel: what a field's picture holds of one that is mixed. */
+function partsBetween(turned: boolean): Uint32Array {
+  return Uint32Array.from({ length: SHADES }, (_, n) => {
+    const q = Math.round((255 * n) / (SHADES - 1));
+    return ((255 << 24) | (turned ? 255 - q : q)) >>> 0;
+  });
+}
+
+const RISING = partsBetween(false);
+const FALLING = partsBetween(true);
+
+/** Colours of pixels of which each channel's part is known, `[pixel]` as bytes; nothing where one of them is not there. */
+function mixPictures(pictures: Uint32Array[], { primaries, strength, lit }: Mix): Uint8ClampedArray<ArrayBuffer> {
+  const [red, green, blue, shade] = pictures;
+  const out = new Uint8ClampedArray(4 * red.length);
+  const m = primaries;
+  for (let n = 0, to = 0; n < red.length; n++, to += 4) {
+    if (!(red[n] && green[n] && blue[n]) || (shade && !shade[n])) continue;
+    const [a, b, c] = [red[n] & 255, green[n] & 255, blue[n] & 255];
+    const light = shade ? 1 - strength * (1 - (shade[n] & 255) / 255) : 1;
+    let r = light * (a * m[0] + b * m[3] + c * m[6]);
+    let g = light * (a * m[1] + b * m[4] + c * m[7]);
+    let l = light * (a * m[2] + b * m[5] + c * m[8]);
+    if (lit) {
+      const off = Math.max(Math.abs(a / 255 - lit.at[0]), Math.abs(b / 255 - lit.at[1]), Math.abs(c / 255 - lit.at[2]));
+      if (off > lit.reach) {
+        const pale = 255 * PALE_TO * (1 - PALE);
+        r = PALE * r + pale;
+        g = PALE * g + pale;
+        l = PALE * l + pale;
+      }
+    }
+    out[to] = r;
+    out[to + 1] = g;
+    out[to + 2] = l;
+    out[to + 3] = 255;
+  }
+  return out;
+}
+
 /** Draws as `graphicsPainter` does, with the processor: a few milliseconds where emulated graphics take tens. */
 export function processorPainter(): Painter {
   const room: PictureRoom = { kernels: loadKernels(), held: null };
+  /** What a channel of a mix has at each pixel, as a byte. */
+  const channel = (field: Omit<FieldPicture, 'colors' | 'low' | 'high'>, { from, to }: Mix['ends'][number]) =>
+    new Uint32Array(
+      fieldPicture(room, {
+        ...field,
+        colors: from > to ? FALLING : RISING,
+        low: Math.min(from, to),
+        high: Math.max(from, to),
+      }).slice().buffer,
+    );
   return {
     paint(canvas, quad, width, height) {
       if (width < 2 || height < 2) return;
@@ -72,6 +123,14 @@ export function processorPainter(): Painter {
       const places = placesOf(quad, width, height);
       if (!places) return context?.clearRect(0, 0, width, height);
       const { data, rows, samples, look } = quad;
+      if (quad.mix) {
+        const { mix } = quad;
+        const pictures = [data, ...mix.more].map((each, n) =>
+          channel({ ...places, data: each, rows, samples, width, height }, mix.ends[n]),
+        );
+        context?.putImageData(new ImageData(mixPictures(pictures, mix), width, height), 0, 0);
+        return;
+      }
       const colors = shades(look);
       const pixels = look.whole
         ? nearestPicture(quad, places, colors, width, height)

@@ -1,4 +1,5 @@
 import type { FieldLook } from './field';
+import type { Mix } from './mix';
 
 /** A grid of samples laid on four corners, and the part of the plane that is in view. */
 export interface Quad {
@@ -11,6 +12,8 @@ export interface Quad {
   /** left, right, top, bottom. */
   window: [number, number, number, number];
   look: FieldLook;
+  /** What the samples are mixed with instead of being drawn in the colours of the look. */
+  mix?: Mix;
   width: number;
   height: number;
 }

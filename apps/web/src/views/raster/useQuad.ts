@@ -1,6 +1,7 @@
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { useDrawing } from './drawing';
 import { graphicsPainter } from './graphics';
+import { mixKey } from './mix';
 import { processorPainter } from './processor';
 import type { Quad } from './quad';
 import { whenRestored } from './renderer';
@@ -18,10 +19,11 @@ export function useQuad(quad: Quad): RefObject<HTMLCanvasElement | null> {
     canvas.current.dataset.drawMs = (performance.now() - started).toFixed(1);
   };
   // drawn again only where something that it shows has changed
-  const { data, rows, samples, corners, window, look, width, height } = quad;
-  const state = `${corners.join()} ${window.join()} ${JSON.stringify(look)} ${width} ${height}`;
+  const { data, rows, samples, corners, window, look, mix, width, height } = quad;
+  const state = `${corners.join()} ${window.join()} ${JSON.stringify(look)} ${mix ? mixKey(mix) : ''} ${width} ${height}`;
+  const [second, third, fourth] = mix?.more ?? [];
   // biome-ignore lint/correctness/useExhaustiveDependencies: the state stands for what is drawn
-  useLayoutEffect(draw, [data, rows, samples, state, painter]);
+  useLayoutEffect(draw, [data, second, third, fourth, rows, samples, state, painter]);
   const latest = useRef(draw);
   latest.current = draw;
   useEffect(() => whenRestored(() => latest.current()), []);

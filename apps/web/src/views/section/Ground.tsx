@@ -13,6 +13,7 @@ export function Ground({ shown }: { shown: Volume | SeismicLine }) {
   const objects = useProject((s) => s.objects);
   const [settings, change] = useSettings('section');
   const others = othersOf(objects, shown);
+  const blends = objects.filter((o) => o.kind === 'blend' && o.of === 'volume' && o.domain === settings.domain);
   const { over } = settings;
   const logs = useMemo(() => curveClassesOf(objects), [objects]);
   const tied = objects.some((o) => o.kind === 'time-depth relation');
@@ -38,7 +39,10 @@ export function Ground({ shown }: { shown: Volume | SeismicLine }) {
           <Select
             id={id}
             value={over?.volume ?? ''}
-            options={[{ value: '', label: 'nothing' }, ...others.map((v) => ({ value: v.id, label: v.name }))]}
+            options={[
+              { value: '', label: 'nothing' },
+              ...[...others, ...blends].map((v) => ({ value: v.id, label: v.name })),
+            ]}
             onChange={(volume) => change({ over: volume ? { volume, opacity: over?.opacity ?? 0.5 } : null })}
           />
         )}

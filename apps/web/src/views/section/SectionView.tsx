@@ -43,6 +43,7 @@ import { Joints } from './layers/Joints';
 import { Objects } from './layers/Objects';
 import { Over } from './layers/Over';
 import { Seismic } from './layers/Seismic';
+import { Smear } from './layers/Smear';
 import { liveLook, liveText } from './live';
 import { SectionMenu } from './SectionMenu';
 import { useHands } from './tools/useHands';
@@ -240,6 +241,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
                 <Labels room={box} />
                 <Handwork frame={frame} on={hands.on} stroke={hands.stroke} neighbour={neighbour} />
                 <Cursor frame={frame} />
+                {live?.step === 'attributes.frequency' && <Smear frame={frame} params={live.params} />}
               </g>
               <Axes frame={frame} axis={settings.axis} />
             </svg>

@@ -119,7 +119,7 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   const lineCount = volume ? volume.binGrid[plane].count : 0;
   const estimate = took !== null && volume ? (took * lineCount * ofOneLine(step, setup, volume, plane)) / 1000 : null;
   return (
-    <aside className={css.sheet} aria-label={step.title}>
+    <aside className={css.sheet} aria-label={step.title} hidden={setup.held}>
       <header className={css.top}>
         <div>
           <h2>{step.title}</h2>

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { binGridSchema } from '../binGrid.ts';
-import { arrayRefSchema, base, onBins } from './common.ts';
+import { arrayRefSchema, base, domainSchema, onBins } from './common.ts';
 
 /** Depths of fluid contacts, m below the datum; null where there is no such contact. */
 export const contactsSchema = z.object({
@@ -36,6 +36,31 @@ export const mapSchema = z
   })
   .refine(({ binGrid, values }) => onBins(values, binGrid), 'has values of another shape than its bins');
 export type QuantityMap = z.infer<typeof mapSchema>;
+
+/** Values at which a colour of a blend is absent and full: the first may be the greater. */
+const blendEnds = z.object({ from: z.number(), to: z.number() });
+
+/** How three quantities become a colour: by red, green and blue, or along blue and amber, which colour-blind people tell apart. */
+export const BLEND_AXES = ['red, green, blue', 'blue, grey, amber'] as const;
+
+/** Three maps or volumes as one colour, a fourth as its shade; which ones they are stands in its trail, under `red` to `shade`. */
+export const blendSchema = z.object({
+  ...base,
+  kind: z.literal('blend'),
+  /** Whether volumes are blended, which have a domain, or maps, which have none. */
+  of: z.enum(['map', 'volume']),
+  domain: domainSchema.optional(),
+  red: blendEnds,
+  green: blendEnds,
+  blue: blendEnds,
+  shade: blendEnds.optional(),
+  /** How dark the shade makes what is nought in it, from 0 to 1. */
+  strength: z.number().min(0).max(1),
+  axes: z.enum(BLEND_AXES),
+  /** Whether a person has set ends, axes or strength by hand, which stay when it is made again. */
+  set: z.boolean().optional(),
+});
+export type Blend = z.infer<typeof blendSchema>;
 
 /** What is plotted along one axis of a crossplot. */
 export const plotAxisSchema = z.object({

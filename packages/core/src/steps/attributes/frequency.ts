@@ -7,13 +7,15 @@ import {
   frequencyReach,
 } from '../../attributes/frequency.ts';
 import { LithagonError } from '../../earth/errors.ts';
+import type { Quantity } from '../../earth/quantities.ts';
 import { oneVolume } from '../../engine/local.ts';
 import { choice, defineStep, number } from '../define.ts';
 
 const hertz = (title: string, description: string, initial: number) =>
   number({ title, description, unit: 'Hz' }, { min: 1, max: 250, step: 0.5, initial });
 
-const params = z.object({
+/** What says which frequency is looked for, and how. */
+export const frequencyParams = {
   gives: choice(
     {
       title: 'Gives',
@@ -42,14 +44,16 @@ const params = z.object({
     { title: 'Cycles', description: 'ω₀ of Morlet wavelets: more part frequencies, fewer part beds.' },
     { min: 3, max: 20, step: 0.5, initial: 6 },
   ),
-});
+};
 
+const params = z.object(frequencyParams);
 type Params = z.infer<typeof params>;
 
 /** Steps of the band that a peak is looked for in. */
 const EVERY_HZ = 3;
 
-function frequenciesOf(p: Params, step: number): number[] {
+/** Frequencies that are looked for: one, or those of a band. @param step between samples, ms */
+export function frequenciesOf(p: Params, step: number): number[] {
   const nyquist = 500 / step;
   if (p.gives === 'magnitude' || p.gives === 'phase') {
     if (p.hz >= nyquist) throw tooHigh(p.hz, nyquist);
@@ -74,7 +78,15 @@ const tooHigh = (hz: number, nyquist: number) =>
     },
   );
 
-const specOf = ({ method, windowMs, cycles }: Params): FrequencySpec => ({ method, windowMs, cycles });
+export const specOf = ({ method, windowMs, cycles }: Params): FrequencySpec => ({ method, windowMs, cycles });
+
+/** What comes out of it. */
+export const frequencyUnit = ({ gives }: Params): { quantity: Quantity; unit: string } =>
+  gives === 'phase'
+    ? { quantity: 'phase', unit: '°' }
+    : gives === 'peak frequency'
+      ? { quantity: 'frequency', unit: 'Hz' }
+      : { quantity: 'envelope', unit: '' };
 
 export const frequency = defineStep({
   id: 'attributes.frequency',
@@ -108,11 +120,6 @@ export const frequency = defineStep({
       for (let t = 0; t < mi * mj; t++) out.set(made.subarray(t * mk + own, t * mk + own + nk), t * nk);
       return out;
     },
-    outputOf: (_, p) =>
-      p.gives === 'phase'
-        ? { quantity: 'phase', unit: '°' }
-        : p.gives === 'peak frequency'
-          ? { quantity: 'frequency', unit: 'Hz' }
-          : { quantity: 'envelope', unit: '' },
+    outputOf: (_, p) => frequencyUnit(p),
   }),
 });

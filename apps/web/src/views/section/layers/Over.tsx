@@ -1,21 +1,86 @@
-import type { SeismicLine, Volume } from '@lithagon/core';
+import type { Blend, EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import { useBlends, useDrawnBlend } from '../../../state/blends';
 import { useDisplays } from '../../../state/displays';
 import { useProject } from '../../../state/project';
 import { displayOf } from '../../../state/views/display';
+import { BlendLegend } from '../../blend/BlendLegend';
+import type { InCube } from '../../blend/cube';
+import { mixOf, placeInCube } from '../../blend/mixOf';
+import { useChannelsOf } from '../../blend/useFields';
 import { lookOf } from '../../common/look';
+import { useLinkedCursor } from '../../common/useLinkedCursor';
 import { Raster } from '../../raster/Raster';
 import type { Frame } from '../frame';
 import { type Along, useOther } from '../useAlong';
 
-/** A second volume laid over a section, in its own colours. */
-export function Over(props: {
+interface OverProps {
   of: { volume: string; opacity: number };
   shown: Volume | SeismicLine;
   along: Along;
   frame: Frame;
-}) {
-  const { of, shown, along, frame } = props;
-  const object = useProject((s) => s.byId.get(of.volume));
+}
+
+/** What is laid over a section: a second volume in its own colours, or a blend of several. */
+export function Over(props: OverProps) {
+  const object = useProject((s) => s.byId.get(props.of.volume));
+  if (object?.kind === 'blend')
+    return object.domain === props.frame.domain && <OverBlend {...props} of={object} opacity={props.of.opacity} />;
+  return <OverVolume {...props} object={object} />;
+}
+
+/** A blend of volumes over a section, with its cube. */
+function OverBlend(props: Omit<OverProps, 'of'> & { of: Blend; opacity: number }) {
+  const { shown, along, frame, opacity } = props;
+  const blend = useDrawnBlend(props.of);
+  const lit = useBlends((s) => s.lit);
+  const volumes = useChannelsOf(blend, 'volume');
+  const a = useOther(volumes[0], shown, along);
+  const b = useOther(volumes[1], shown, along);
+  const c = useOther(volumes[2], shown, along);
+  const d = useOther(volumes[3], shown, along);
+  const planes = [a, b, c, d];
+  const cursor = useLinkedCursor();
+  const [first] = volumes;
+  if (!first || !a) return null;
+  // what is still of the line before is not mixed with what is of this one
+  const fields = planes.map((p) => (p && p.index === a.index && !p.coarse ? p.data : null));
+  const mix = mixOf(blend, fields, lit);
+  if (!mix) return null;
+  const at = (): InCube | null => {
+    if (!cursor || cursor.vertical === null || cursor.domain !== frame.domain) return null;
+    const [near] = frame.line.nearest(cursor.x, cursor.y);
+    const k = Math.round((cursor.vertical - first.vertical.first) / first.vertical.step);
+    if (k < 0 || k >= first.vertical.count) return null;
+    return placeInCube(blend, fields, Math.round(near) * first.vertical.count + k);
+  };
+  return (
+    <>
+      <div style={{ opacity }}>
+        <Raster
+          name="blend"
+          plane={a}
+          traces={frame.line.traces}
+          vertical={first.vertical}
+          look={lookOf(first, displayOf({}, first))}
+          mix={mix}
+          window={frame.window}
+          box={frame.box}
+        />
+      </div>
+      <BlendLegend
+        blend={blend}
+        at={at()}
+        here={null}
+        small={frame.box.width < 700 || frame.box.height < 340}
+        style={{ right: 10, top: frame.box.top + 6, zIndex: 2 }}
+      />
+    </>
+  );
+}
+
+/** A second volume laid over a section, in its own colours. */
+function OverVolume(props: OverProps & { object: EarthObject | undefined }) {
+  const { of, shown, along, frame, object } = props;
   const volume = object?.kind === 'volume' && object.domain === frame.domain ? object : undefined;
   const displays = useDisplays();
   const samples = useOther(volume, shown, along);
