@@ -148,3 +148,49 @@ test('a band that is dragged on the spectrum is tried on the section, with its s
   await expect.poll(async () => Number(await smear.getAttribute('data-ms'))).toBeGreaterThan(1.1 * wide);
   await expect(page.getByTestId('gather-raster')).toBeVisible();
 });
+
+test('a blend of live volumes lies over the section and colours planes of the scene, and is of one domain', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  await page.getByRole('button', { name: /^Attributes ?: / }).click();
+  for (const hz of [15, 30, 50]) {
+    await stepNamed(page, 'Frequencies').click();
+    const sheet = form(page, 'Frequencies');
+    const typed = sheet.locator('input').first();
+    await typed.fill(String(hz));
+    await typed.press('Enter');
+    await sheet.getByLabel('Name').fill(`At ${hz}`);
+    await sheet.getByRole('button', { name: 'Keep live' }).click();
+    await expect(page.getByRole('button', { name: new RegExp(`^At ${hz} `) })).toBeVisible();
+  }
+  const scene = page.getByTestId('scene-canvas');
+  await expect(scene).toBeVisible();
+  await stepNamed(page, 'Colour blend').click();
+  const blend = form(page, 'Colour blend');
+  for (const [role, label] of [
+    ['First', 'At 15'],
+    ['Second', 'At 30'],
+    ['Third', 'At 50'],
+  ])
+    await blend.getByLabel(role).selectOption({ label });
+  await blend.getByRole('button', { name: 'Run' }).click();
+  await expect(page.getByTestId('blend-raster')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('blend-legend').first()).toBeVisible();
+  const colours = (canvas: HTMLCanvasElement) => {
+    const data = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+    let [strong, all] = [0, 0];
+    // the part of the picture that is neither grey nor of one hue's brightness
+    for (let n = 0; n < data.length; n += 4) {
+      if (data[n + 3] === 0) continue;
+      all++;
+      if (data[n + 1] > data[n] + 24 || data[n + 2] > data[n] + 40) strong++;
+    }
+    return strong / Math.max(1, all);
+  };
+  expect(await page.getByTestId('blend-raster').evaluate(colours)).toBeGreaterThan(0.1);
+  const plain = await scene.evaluate(colours);
+  await page.getByRole('button', { name: 'Settings of the scene' }).click();
+  await page.getByLabel('Planes of the scene show').selectOption({ label: 'Blend of At 15' });
+  await expect.poll(() => scene.evaluate(colours), { timeout: 30_000 }).toBeGreaterThan(plain + 0.02);
+});

@@ -1,6 +1,7 @@
 import type { ArrayRef, CurveClass, EarthObject, QuantityMap } from '@lithagon/core';
 import type * as THREE from 'three';
 import type { ShownWell } from '../views/common/survey';
+import type { Mix } from '../views/raster/mix';
 import type { SceneFrame } from '../views/scene/planes';
 import { contactsInScene } from './contacts/inScene';
 import { faultInScene } from './fault/inScene';
@@ -19,6 +20,8 @@ export interface SceneContext {
   objects: EarthObject[];
   /** Map that a surface is coloured by, once it is read. */
   paint: { map: QuantityMap; values: Float32Array } | null;
+  /** Blend of maps that a surface is coloured by, once they are read; the key stands for its maps. */
+  blended: { mix: Mix; maps: QuantityMap[]; fields: Float32Array[]; key: string } | null;
   /** Log that wells are drawn with, by its class. */
   log: CurveClass | null;
   well?: ShownWell;
@@ -31,6 +34,8 @@ export interface SceneLayer<O> {
   /** Values to read before it is built, where there are any. */
   values?(object: O, given: Pick<SceneContext, 'objects' | 'log'>): ArrayRef | undefined;
   build(object: O, context: SceneContext): THREE.Object3D[];
+  /** What may change of what was built without building it again. */
+  restyle?(group: THREE.Group, context: SceneContext): void;
   /** Where its name stands. */
   label?(object: O, context: SceneContext): [x: number, y: number, z: number] | null;
 }

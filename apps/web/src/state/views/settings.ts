@@ -85,6 +85,8 @@ const scene = {
   perspective: z.boolean(),
   /** Whether the volume stands along the section's own line. */
   fence: z.boolean(),
+  /** Blend of volumes in whose colours planes are drawn. */
+  blend: z.string().nullable(),
   /** Log that wells are drawn with, by its class. */
   log: curveClassSchema.nullable(),
   /** Parts of the survey that are shown, from and to: inlines, crosslines, samples. */
@@ -219,6 +221,7 @@ export const USUAL: Settings = {
     planes: { inline: true, crossline: true, slice: true },
     perspective: true,
     fence: true,
+    blend: null,
     log: null,
     crop: [0, 1, 0, 1, 0, 1],
     cloud: false,

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { type ColorMapName, colorMap } from '../../color/maps';
-import { type Mix, PALE, PALE_TO } from './mix';
+import { MIXED, mixUniforms } from './mix';
 
 /** Samples that are not there: a texture need not keep a NaN. */
 const NULL = 3e38;
@@ -127,33 +127,19 @@ export function fieldMaterial(): THREE.ShaderMaterial {
   });
 }
 
-// what a value that is not there is stays beyond all ends
+// a value that is not there is greater than all others
 const MIX_FRAGMENT = `
   precision highp float;
   uniform sampler2D field;
   uniform sampler2D second;
   uniform sampler2D third;
   uniform sampler2D fourth;
-  uniform vec2 ends[4];
-  uniform vec3 primaries[3];
-  uniform float strength;
-  uniform vec4 lit;
+  ${MIXED}
   ${SAMPLED}
-  float part(float v, vec2 e) {
-    return clamp((v - e.x) / (e.y - e.x), 0.0, 1.0);
-  }
   void main() {
-    float a = sampled(field);
-    float b = sampled(second);
-    float c = sampled(third);
-    float d = strength > 0.0 ? sampled(fourth) : 0.0;
-    if (max(max(a, b), max(c, d)) > 1e38) discard;
-    vec3 q = vec3(part(a, ends[0]), part(b, ends[1]), part(c, ends[2]));
-    float light = strength > 0.0 ? 1.0 - strength * (1.0 - part(d, ends[3])) : 1.0;
-    vec3 color = light * (q.x * primaries[0] + q.y * primaries[1] + q.z * primaries[2]);
-    vec3 off = abs(q - lit.xyz);
-    if (lit.w > 0.0 && max(off.x, max(off.y, off.z)) > lit.w) color = mix(vec3(${PALE_TO}), color, ${PALE});
-    gl_FragColor = vec4(color, 1.0);
+    vec4 v = vec4(sampled(field), sampled(second), sampled(third), strength > 0.0 ? sampled(fourth) : 0.0);
+    if (max(max(v.x, v.y), max(v.z, v.w)) > 1e38) discard;
+    gl_FragColor = vec4(mixed(v), 1.0);
   }`;
 
 /** What draws fields that are mixed. */
@@ -169,22 +155,9 @@ export function mixMaterial(): THREE.ShaderMaterial {
       third: { value: null },
       fourth: { value: null },
       size: { value: new THREE.Vector2(1, 1) },
-      ends: { value: [0, 1, 2, 3].map(() => new THREE.Vector2(0, 1)) },
-      primaries: { value: [0, 1, 2].map(() => new THREE.Vector3()) },
-      strength: { value: 0 },
-      lit: { value: new THREE.Vector4() },
+      ...mixUniforms(),
     },
   });
-}
-
-/** All of a mix but its samples. */
-export function setMix(material: THREE.ShaderMaterial, { more, ends, primaries, strength, lit }: Mix): void {
-  const u = material.uniforms;
-  // ends that are one value are a step there
-  for (const [n, { from, to }] of ends.entries()) u.ends.value[n].set(from, from === to ? to + 1e-6 : to);
-  for (let n = 0; n < 3; n++) u.primaries.value[n].set(...primaries.slice(3 * n, 3 * n + 3));
-  u.strength.value = more.length > 2 ? strength : 0;
-  u.lit.value.set(...(lit?.at ?? [0, 0, 0]), lit?.reach ?? 0);
 }
 
 export function setField(material: THREE.ShaderMaterial, texture: THREE.DataTexture): void {

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
-import { fieldMaterial, fieldTexture, mixMaterial, setField, setLook, setMix } from './field';
+import { fieldMaterial, fieldTexture, mixMaterial, setField, setLook } from './field';
+import { setMix } from './mix';
 import type { Painter, Quad } from './quad';
 import { drawInto } from './renderer';
 

@@ -1,8 +1,9 @@
+import { mixed, primariesOf } from '@lithagon/core';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { colorMap } from '../../color/maps';
 import type { FieldLook } from './field';
-import { placesOf, shades } from './processor';
+import { mixPictures, placesOf, shades } from './processor';
 
 const look: FieldLook = { map: 'lichen', low: 0, high: 1, reverse: false };
 const bytes = (word: number) => [word & 255, (word >> 8) & 255, (word >> 16) & 255, word >>> 24];
@@ -57,5 +58,41 @@ describe('where pixels lie in a grid', () => {
   });
   test('is nowhere where corners enclose nothing', () => {
     expect(placesOf({ corners: [0, 0, 1, 1, 2, 2, 1, 1], window: [0, 1, 1, 0], rows: 2, samples: 2 }, 4, 4)).toBeNull();
+  });
+});
+
+describe('a picture of fields that are mixed', () => {
+  /** A picture of one channel, as it is drawn: its part as a byte, 0 where there is none. */
+  const channel = (...parts: (number | null)[]) =>
+    Uint32Array.from(parts, (p) => (p === null ? 0 : ((255 << 24) | Math.round(255 * p)) >>> 0));
+  const axes = 'blue, grey, amber';
+  const mix = { more: [], ends: [], primaries: primariesOf(axes), strength: 0.7, lit: null };
+  const parts: [number, number, number][] = [
+    [0.2, 0.4, 0.8],
+    [1, 0, 0.2],
+    [0, 0, 0],
+  ];
+  const pictures = [0, 1, 2].map((c) => channel(...parts.map((p) => p[c])));
+
+  test('has the colours that the science gives', () => {
+    const shade = [0.2, 1, 0.6];
+    const pixels = mixPictures([...pictures, channel(...shade)], mix);
+    for (const [n, three] of parts.entries()) {
+      const want = mixed(three, shade[n], { axes, strength: 0.7 }) as number[];
+      for (const c of [0, 1, 2]) expect(Math.abs(pixels[4 * n + c] - 255 * want[c])).toBeLessThan(1.5);
+      expect(pixels[4 * n + 3]).toBe(255);
+    }
+  });
+  test('is empty where a channel is', () => {
+    const [red, , blue] = pictures;
+    expect([...mixPictures([red, channel(0.1, null, 0.1), blue], mix)].filter((_, n) => n % 4 === 3)).toEqual([
+      255, 0, 255,
+    ]);
+  });
+  test('pales what is not lit', () => {
+    const plain = mixPictures(pictures, mix);
+    const lit = mixPictures(pictures, { ...mix, lit: { at: [1, 0, 0.2], reach: 0.1 } });
+    expect([...lit.subarray(4, 8)]).toEqual([...plain.subarray(4, 8)]);
+    expect(lit[8]).toBeGreaterThan(150);
   });
 });

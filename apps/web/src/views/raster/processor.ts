@@ -73,7 +73,10 @@ const RISING = partsBetween(false);
 const FALLING = partsBetween(true);
 
 /** Colours of pixels of which each channel's part is known, `[pixel]` as bytes; nothing where one of them is not there. */
-function mixPictures(pictures: Uint32Array[], { primaries, strength, lit }: Mix): Uint8ClampedArray<ArrayBuffer> {
+export function mixPictures(
+  pictures: Uint32Array[],
+  { primaries, strength, lit }: Mix,
+): Uint8ClampedArray<ArrayBuffer> {
   const [red, green, blue, shade] = pictures;
   const out = new Uint8ClampedArray(4 * red.length);
   const m = primaries;

@@ -25,6 +25,7 @@ export function SceneMenu({ look, onStand }: { look: FieldLook; onStand(stand: S
   const [settings, change] = useSettings('scene');
   const objects = useProject((s) => s.objects);
   const logs = useMemo(() => curveClassesOf(objects), [objects]);
+  const blends = objects.filter((o) => o.kind === 'blend' && o.domain === settings.domain);
   return (
     <>
       <label className={css.menuField} title="How much steeper than true the scene is drawn, taking 1 ms of TWT as 1 m">
@@ -49,6 +50,17 @@ export function SceneMenu({ look, onStand }: { look: FieldLook; onStand(stand: S
           />
         </label>
       ))}
+      {blends.length > 0 && (
+        <span className={css.menuField}>
+          Planes show
+          <Select
+            label="Planes of the scene show"
+            value={settings.blend ?? ''}
+            options={[{ value: '', label: 'the volume' }, ...blends.map((b) => ({ value: b.id, label: b.name }))]}
+            onChange={(blend) => change({ blend: blend || null })}
+          />
+        </span>
+      )}
       <label className={css.menuField}>
         Along the section’s own line
         <input type="checkbox" checked={settings.fence} onChange={(e) => change({ fence: e.target.checked })} />

@@ -1,6 +1,7 @@
-import type { QuantityMap, Volume } from '@lithagon/core';
+import type { Blend, QuantityMap, Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
+import { useBlends } from '../../state/blends';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
@@ -13,6 +14,7 @@ import { displayOf } from '../../state/views/display';
 import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
+import { BlendLegend } from '../blend/BlendLegend';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
 import { usePlane, useSize } from '../common/hooks';
@@ -36,6 +38,7 @@ import { useCameras } from './useCameras';
 import { useCloud } from './useCloud';
 import { useFence } from './useFence';
 import { useLayerValues } from './useLayerValues';
+import { useMixedPlane } from './useMixedPlanes';
 import { useSceneHands } from './useSceneHands';
 import { clearWorld, clip, furnish, makeWorld, type SceneLabel } from './world';
 
@@ -112,7 +115,17 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const [sliceData] = usePlane(settings.planes.slice ? volume : undefined, 'slice', index.slice);
   const data = { inline: inlineData, crossline: crosslineData, slice: sliceData };
   const look = lookOf(volume, displayOf(displays, volume));
-  const paints = useMemo(() => objects.filter((o): o is QuantityMap => o.kind === 'map'), [objects]);
+  const paints = useMemo(
+    () => objects.filter((o): o is QuantityMap | Blend => o.kind === 'map' || (o.kind === 'blend' && o.of === 'map')),
+    [objects],
+  );
+  const lit = useBlends((s) => s.lit);
+  const draft = useBlends((s) => s.draft);
+  // a blend as it is while its ends are dragged
+  const drawn = useMemo(
+    () => (draft ? objects.map((o) => (o.id === draft.id ? draft : o)) : objects),
+    [objects, draft],
+  );
   const dropped = useDropped('scene');
   const menu = useObjectMenu();
   const pressed = useRef({ x: 0, y: 0 });
@@ -123,7 +136,8 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     world.root.scale.y = exaggeration;
     clip(world, isWhole(settings.crop) ? null : cropPlanes(volume, frame, settings.crop, exaggeration));
     cameras.shape(size.width / size.height);
-    for (const n of NAMES) setPlaneLook(world.planes[n].material, look);
+    for (const n of NAMES)
+      if ('colors' in world.planes[n].material.uniforms) setPlaneLook(world.planes[n].material, look);
     if (cloud) {
       cloud.setLook(look, settings.transfer);
       world.root.updateMatrixWorld();
@@ -147,8 +161,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const values = useLayerValues(rows, objects, settings.log);
   const fence = useFence(world, volume, frame, look, settings.fence);
   useEffect(
-    () => setLabels(furnish({ world, frame, volume, rows, wells, values, domain, objects, log: settings.log })),
-    [world, frame, volume, rows, wells, values, domain, objects, settings.log],
+    () =>
+      setLabels(furnish({ world, frame, volume, rows, wells, values, domain, objects: drawn, log: settings.log, lit })),
+    [world, frame, volume, rows, wells, values, domain, drawn, settings.log, lit],
   );
   useEffect(() => () => clearWorld(world), [world]);
 
@@ -158,6 +173,13 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice, whole);
   usePlaneTexture(world, 'crossline', crosslineData?.data, counts.inline, counts.slice, whole);
   usePlaneTexture(world, 'slice', sliceData?.data, counts.inline, counts.crossline, whole);
+  const chosen = objects.find((o): o is Blend => o.id === settings.blend && o.kind === 'blend');
+  const blended = chosen?.domain === domain ? chosen : undefined;
+  const mixed = [
+    useMixedPlane(world, 'inline', blended, volume, place, inlineData?.index),
+    useMixedPlane(world, 'crossline', blended, volume, place, crosslineData?.index),
+    useMixedPlane(world, 'slice', blended, volume, place, sliceData?.index),
+  ].join();
   useEffect(() => {
     const accent = new THREE.Color(theme === 'dark' ? '#58b5a9' : '#1f766d');
     for (const n of NAMES) {
@@ -197,6 +219,8 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     settings.transfer,
     section.along,
     theme,
+    mixed,
+    lit,
   ]);
   useEffect(() => whenRestored(() => latest.current()), []);
 
@@ -277,6 +301,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
           </LabelBoard>
         )}
       </div>
+      {blended && size.width > 520 && (
+        <BlendLegend blend={blended} at={null} here={null} style={{ right: 4, top: 4 }} />
+      )}
       <ColorBar
         look={look}
         of={volume}

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { colorTexture, type FieldLook } from '../raster/field';
+import { MIXED, mixUniforms } from '../raster/mix';
 
 const MOST_SIDE = 4096;
 
@@ -86,6 +87,45 @@ export function planeMaterial(): THREE.ShaderMaterial {
       unit: { value: 1 },
       turned: { value: 0 },
       opacity: { value: 1 },
+    },
+  });
+}
+
+const MIX_FRAGMENT = `
+  precision highp float;
+  uniform sampler2D fields[4];
+  uniform float units[4];
+  uniform vec2 size;
+  uniform float opacity;
+  varying vec2 at;
+  ${MIXED}
+  #include <clipping_planes_pars_fragment>
+  void main() {
+    #include <clipping_planes_fragment>
+    vec2 p = (at * (size - 1.0) + 0.5) / size;
+    vec2 a = texture2D(fields[0], p).rg;
+    vec2 b = texture2D(fields[1], p).rg;
+    vec2 c = texture2D(fields[2], p).rg;
+    vec2 d = strength > 0.0 ? texture2D(fields[3], p).rg : vec2(0.0, 1.0);
+    if (min(min(a.g, b.g), min(c.g, d.g)) < 0.5) discard;
+    vec4 v = vec4(a.r / a.g * units[0], b.r / b.g * units[1], c.r / c.g * units[2], d.r / d.g * units[3]);
+    gl_FragColor = vec4(mixed(v), opacity);
+  }`;
+
+/** What draws planes of several volumes that are mixed. */
+export function planeMixMaterial(): THREE.ShaderMaterial {
+  return new THREE.ShaderMaterial({
+    vertexShader: VERTEX,
+    fragmentShader: MIX_FRAGMENT,
+    side: THREE.DoubleSide,
+    transparent: true,
+    clipping: true,
+    uniforms: {
+      fields: { value: [null, null, null, null] },
+      units: { value: [1, 1, 1, 1] },
+      size: { value: new THREE.Vector2(1, 1) },
+      opacity: { value: 1 },
+      ...mixUniforms(),
     },
   });
 }

@@ -1,4 +1,4 @@
-import type { CurveClass, EarthObject, QuantityMap } from '@lithagon/core';
+import { type CurveClass, channelsOf, type EarthObject, type QuantityMap } from '@lithagon/core';
 import { useEffect, useState } from 'react';
 import { readArray } from '../../compute/planes';
 import { sceneLayerOf } from '../../kinds/scene';
@@ -12,8 +12,14 @@ export function useLayerValues(rows: Row[], objects: EarthObject[], log: CurveCl
   const wanted = rows.flatMap(({ object, eye, why, paint }) => {
     const array = eye && !why ? sceneLayerOf(object)?.values?.(object, { objects, log }) : undefined;
     const own = array ? [{ id: object.id, key: `${object.id}@${object.revision}/${array.key}`, array }] : [];
-    const map = array && paint ? objects.find((o): o is QuantityMap => o.id === paint && o.kind === 'map') : undefined;
-    return map ? [...own, { id: map.id, key: `${map.id}@${map.revision}`, array: map.values }] : own;
+    const by = array && paint ? objects.find((o) => o.id === paint) : undefined;
+    const maps: QuantityMap[] =
+      by?.kind === 'map'
+        ? [by]
+        : by?.kind === 'blend'
+          ? Object.values(channelsOf(by, objects) ?? {}).filter((o) => o.kind === 'map')
+          : [];
+    return [...own, ...maps.map((m) => ({ id: m.id, key: `${m.id}@${m.revision}`, array: m.values }))];
   });
   const keys = wanted.map((w) => w.key).join();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the keys stand for what is read

@@ -1,6 +1,17 @@
-import { type CurveClass, cornersOf, type EarthObject, type QuantityMap, type Volume } from '@lithagon/core';
+import {
+  type Blend,
+  CHANNELS,
+  type CurveClass,
+  channelsOf,
+  cornersOf,
+  type EarthObject,
+  type QuantityMap,
+  type Volume,
+} from '@lithagon/core';
 import * as THREE from 'three';
 import { type SceneContext, sceneLayerOf } from '../../kinds/scene';
+import type { Lit } from '../../state/blends';
+import { mixOf } from '../blend/mixOf';
 import type { Row } from '../common/contents';
 import type { ShownWell } from '../common/survey';
 import { boxLines, type PlaneName, planeMesh, type SceneFrame } from './planes';
@@ -91,8 +102,9 @@ export function furnish(given: {
   domain: 'twt' | 'depth';
   objects: EarthObject[];
   log: CurveClass | null;
+  lit: Lit | null;
 }): SceneLabel[] {
-  const { world, frame, volume, rows, wells, values, domain, objects, log } = given;
+  const { world, frame, volume, rows, wells, values, domain, objects, log, lit } = given;
   const survey = `${volume.id}@${volume.revision}`;
   world.box.geometry.dispose();
   world.box.geometry = boxLines(frame, volume);
@@ -111,12 +123,13 @@ export function furnish(given: {
       values: values.get(object.id) ?? null,
       objects,
       paint: map && painted ? { map, values: painted } : null,
+      blended: paint ? blendedOf(paint, objects, values, lit) : null,
       log,
       well: wells.find((w) => w.well.id === object.id),
       outline,
     };
     wanted.add(object.id);
-    const from = `${survey} ${object.revision} ${color} ${domain} ${context.values?.length ?? 0} ${object.kind === 'well' ? log : ''} ${context.paint ? `${map?.id}@${map?.revision}` : ''} ${pathKey(object, context)}`;
+    const from = `${survey} ${object.revision} ${color} ${domain} ${context.values?.length ?? 0} ${object.kind === 'well' ? log : ''} ${context.paint ? `${map?.id}@${map?.revision}` : ''} ${context.blended?.key ?? ''} ${pathKey(object, context)}`;
     let built = world.built.get(object.id);
     if (built?.from !== from) {
       if (built) free(built.group);
@@ -128,6 +141,7 @@ export function furnish(given: {
       world.built.set(object.id, built);
     }
     strengthen(built.group, opacity);
+    layer.restyle?.(built.group, context);
     const at = layer.label?.(object, context);
     if (at) labels.push({ id: object.id, name: object.name, at });
   }
@@ -137,6 +151,23 @@ export function furnish(given: {
       world.built.delete(id);
     }
   return labels;
+}
+
+/** A blend of maps that colours a surface, once all of its maps are read. */
+function blendedOf(
+  id: string,
+  objects: EarthObject[],
+  values: Map<string, Float32Array>,
+  lit: Lit | null,
+): SceneContext['blended'] {
+  const blend = objects.find((o): o is Blend => o.id === id && o.kind === 'blend');
+  const channels = blend && channelsOf(blend, objects);
+  if (!blend || !channels) return null;
+  const maps = CHANNELS.flatMap((c) => channels[c] ?? []).filter((o): o is QuantityMap => o.kind === 'map');
+  const fields = maps.map((m) => values.get(m.id) ?? null);
+  const mix = mixOf(blend, fields, lit);
+  if (!mix) return null;
+  return { mix, maps, fields: fields as Float32Array[], key: maps.map((m) => `${m.id}@${m.revision}`).join() };
 }
 
 /** A well's path rests on tables of its own. */
