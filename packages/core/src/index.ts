@@ -1,4 +1,5 @@
 export { CHANNELS, type Channel, mixed, partOf, primariesOf } from './attributes/blend.ts';
+export { type BodyMesh, type BodyRuns, bodyMesh } from './attributes/bodySurface.ts';
 export {
   blurOf,
   FREQUENCY_METHODS,
@@ -59,11 +60,19 @@ export { extentOf } from './numerics/extent.ts';
 export { insideRings } from './numerics/rings.ts';
 export { RunningStatistics } from './numerics/statistics.ts';
 export { channelsOf } from './project/blends.ts';
+export { byBody } from './project/bodies.ts';
 export { bytesOf, dependents, finder } from './project/catalogue/catalogue.ts';
 export { asideOf, factsOf, type Listed, listObjects } from './project/catalogue/facts.ts';
 export { findObject } from './project/catalogue/find.ts';
 export { outOfDate } from './project/catalogue/staleness.ts';
-export { FACIES, type PlotPoints, type PlotRequest, plotPoints, selectedIntervals } from './project/crossplot.ts';
+export {
+  FACIES,
+  type PlotPoints,
+  type PlotRequest,
+  plotPoints,
+  selectedIntervals,
+  within,
+} from './project/crossplot.ts';
 export { drawn, type Given, isByHand, newDrawn } from './project/given.ts';
 export { type NearGrid, nearGrid } from './project/grids.ts';
 export { type Crossing, crossings, distances, meetings, pathOfLine } from './project/lines.ts';

@@ -10,10 +10,21 @@ import {
   type Store,
   selected,
   selectedIntervals,
+  within,
 } from '@lithagon/core';
 
 /** The crossplot looked at last, and the one before it: points never leave the worker. */
-const held = new Map<string, { points: PlotPoints; bins: number }>();
+const held = new Map<string, { points: PlotPoints; bins: number; part: { key: string; points: PlotPoints } | null }>();
+
+/** Ranges of the further quantities that points are limited to. */
+export type Ranges = [number, number][];
+
+/** Points of a plot within ranges: those asked for last are kept. */
+function pointsIn(plot: NonNullable<ReturnType<typeof held.get>>, ranges: Ranges): PlotPoints {
+  const key = JSON.stringify(ranges);
+  if (plot.part?.key !== key) plot.part = { key, points: within(plot.points, ranges) };
+  return plot.part.points;
+}
 let next = 0;
 
 /** Gather points and say what there is. */
@@ -22,7 +33,7 @@ export async function gatherPlot(store: Store, objects: EarthObject[], request: 
   const key = `plot-${next++}`;
   const of = objects.find((o) => o.id === request.x.of);
   const binGrid = of && 'binGrid' in of ? of.binGrid : undefined;
-  held.set(key, { points, bins: binGrid ? binGrid.inline.count * binGrid.crossline.count : 0 });
+  held.set(key, { points, bins: binGrid ? binGrid.inline.count * binGrid.crossline.count : 0, part: null });
   for (const old of held.keys()) if (held.size > 2) held.delete(old);
   // percentiles from an even part: outliers are seen on zooming out
   const thin = (v: Float32Array) =>
@@ -48,24 +59,39 @@ export async function gatherPlot(store: Store, objects: EarthObject[], request: 
     unitX,
     unitY,
     unitColor,
+    more: points.more.map((v, m) => ({
+      unit: points.unitsMore[m],
+      range: [quantile(thin(v), 0), quantile(thin(v), 1)] as [number, number],
+    })),
     fit: fitLine(points),
     notes: points.x.length === 0 ? [...notes, 'Nothing is known of both at one place.'] : notes,
   };
 }
 
-export function rasterOf(key: string, window: PlotWindow, width: number, height: number) {
+export function rasterOf(key: string, window: PlotWindow, ranges: Ranges, width: number, height: number) {
   const plot = held.get(key);
-  return plot ? densityOf(plot.points, window, width, height, plot.points.classes.length) : null;
+  return plot ? densityOf(pointsIn(plot, ranges), window, width, height, plot.points.classes.length) : null;
 }
 
-export function selectPlot(key: string, ring: [number, number][]) {
+/** How many points lie in more than one of several rings. */
+export function overlapOf(key: string, rings: [number, number][][]): number {
+  const plot = held.get(key);
+  if (!plot) return 0;
+  const masks = rings.map((ring) => selected(plot.points, ring));
+  let count = 0;
+  for (let n = 0; n < plot.points.x.length; n++) if (masks.reduce((sum, m) => sum + m[n], 0) > 1) count++;
+  return count;
+}
+
+export function selectPlot(key: string, ring: [number, number][], ranges: Ranges) {
   const plot = held.get(key);
   if (!plot) return null;
-  const mask = selected(plot.points, ring);
+  const points = pointsIn(plot, ranges);
+  const mask = selected(points, ring);
   let count = 0;
   for (const v of mask) count += v;
-  if (plot.points.wells.length > 0) return { count, wells: [...selectedIntervals(plot.points, mask)], mask: null };
+  if (points.wells.length > 0) return { count, wells: [...selectedIntervals(points, mask)], mask: null };
   const bins = new Uint8Array(plot.bins);
-  for (let n = 0; n < mask.length; n++) if (mask[n]) bins[plot.points.place[n]] = 1;
+  for (let n = 0; n < mask.length; n++) if (mask[n]) bins[points.place[n]] = 1;
   return { count, wells: [] as [string, [number, number][]][], mask: bins };
 }

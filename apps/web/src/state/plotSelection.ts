@@ -19,6 +19,8 @@ export interface PlotSelection {
     base: string;
     from: number;
     to: number;
+    /** Further volumes, and the ranges of them that a sample must lie in. */
+    limits: { of: string; range: [number, number] }[];
   } | null;
 }
 

@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { schemaNamed } from './kinds.ts';
 import { velocityModelSchema } from './objects/depth.ts';
 import { faultSchema, horizonSchema, picksSchema, pointsSchema, polygonSchema } from './objects/interpretation.ts';
-import { blendSchema, contactsSchema, mapSchema, plotClassSchema, resultTableSchema } from './objects/results.ts';
+import {
+  blendSchema,
+  bodiesSchema,
+  contactsSchema,
+  mapSchema,
+  plotClassSchema,
+  resultTableSchema,
+} from './objects/results.ts';
 import { lineSchema, navigationSchema, volumeSchema } from './objects/seismic.ts';
 import { gatherSchema, relationSchema, waveletSchema } from './objects/tie.ts';
 import { logsSchema, stratigraphySchema, wellSchema, wellTableSchema } from './objects/wells.ts';
@@ -32,6 +39,7 @@ const known = z.discriminatedUnion('kind', [
   resultTableSchema,
   mapSchema,
   blendSchema,
+  bodiesSchema,
   contactsSchema,
   waveletSchema,
   relationSchema,

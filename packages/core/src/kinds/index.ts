@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { forgetSchema, registerSchema } from '../earth/kinds.ts';
 import type { EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
 import { blend } from './blend/index.ts';
+import { bodies } from './bodies/index.ts';
 import { contacts } from './contacts/index.ts';
 import type { AnyKind, KindOf } from './define.ts';
 import { fault } from './fault/index.ts';
@@ -44,6 +45,7 @@ const KINDS: { [K in Kind]: KindOf<ObjectOf<K>> } = {
   'velocity model': velocityModel,
   map,
   blend,
+  bodies,
   contacts,
   'crossplot class': plotClass,
   'result table': resultTable,

@@ -82,20 +82,26 @@ export class RunningStatistics {
     return Object.assign(new RunningStatistics(), sent);
   }
 
+  /** Value below which so many percent lie; 0 of nothing. */
+  percentile(percent: number): number {
+    const { histogram, count, half } = this;
+    if (count === 0) return 0;
+    const width = half > 0 ? half / (BUCKETS / 2 - 1) : 0;
+    const target = (percent / 100) * histogram.reduce((a, b) => a + b, 0);
+    const inside = (v: number) => Math.min(this.max, Math.max(this.min, v));
+    let seen = 0;
+    for (let n = 0; n < BUCKETS; n++) {
+      if (seen + histogram[n] >= target && histogram[n] > 0)
+        return inside((n - BUCKETS / 2 + (target - seen) / histogram[n]) * width);
+      seen += histogram[n];
+    }
+    return this.max;
+  }
+
   finish(): Statistics {
     const { histogram, count, half } = this;
     const total = histogram.reduce((a, b) => a + b, 0);
     const width = half > 0 ? half / (BUCKETS / 2 - 1) : 0;
-    const below = (target: number) => {
-      let seen = 0;
-      for (let n = 0; n < BUCKETS; n++) {
-        if (seen + histogram[n] >= target && histogram[n] > 0)
-          return (n - BUCKETS / 2 + (target - seen) / histogram[n]) * width;
-        seen += histogram[n];
-      }
-      return this.max;
-    };
-    const clip = (v: number) => Math.min(this.max, Math.max(this.min, v));
     const magnitude = (target: number) => {
       let seen = 0;
       for (let n = 0; n < BUCKETS / 2; n++) {
@@ -114,7 +120,7 @@ export class RunningStatistics {
       count,
       nulls: this.nulls,
       absolute: Object.fromEntries(TAILS.map((p) => [p, count ? Math.min(size, magnitude((p / 100) * total)) : 0])),
-      percentiles: Object.fromEntries(RANKS.map((p) => [p, count ? clip(below((p / 100) * total)) : 0])),
+      percentiles: Object.fromEntries(RANKS.map((p) => [p, this.percentile(p)])),
     };
   }
 }

@@ -16,6 +16,8 @@ export interface PlotRequest {
   x: { of: string; log: boolean };
   y: { of: string; log: boolean };
   color: string | null;
+  /** Further quantities by which points may be limited, named as those of the axes are. */
+  more?: string[];
   wells: string[];
   /**
    * The zone that points are of: logs are taken between two tops by name, volumes between two horizons by id. Where one is
@@ -35,6 +37,9 @@ export interface PlotPoints {
   x: Float32Array;
   y: Float32Array;
   color: Float32Array | null;
+  /** What each point has of the further quantities. */
+  more: Float32Array[];
+  unitsMore: string[];
   unitX: string;
   unitY: string;
   unitColor: string;
@@ -73,9 +78,11 @@ class Growing {
 /** Points as they are gathered; what has no value on one of the axes is left out. */
 function gathering(r: PlotRequest) {
   const out = { x: new Growing(), y: new Growing(), c: new Growing(), place: new Growing(), depth: new Growing() };
+  const further = (r.more ?? []).map(() => new Growing());
   return {
     notes: [] as string[],
-    push(x: number, y: number, c: number, place: number, depth: number): void {
+    /** @param more the further quantities of the point, in their order */
+    push(x: number, y: number, c: number, place: number, depth: number, more: (n: number) => number): void {
       const [a, b] = [r.x.log ? Math.log10(x) : x, r.y.log ? Math.log10(y) : y];
       if (!Number.isFinite(a) || !Number.isFinite(b)) return;
       out.x.push(a);
@@ -83,12 +90,20 @@ function gathering(r: PlotRequest) {
       out.c.push(c);
       out.place.push(place);
       out.depth.push(depth);
+      for (let n = 0; n < further.length; n++) further[n].push(more(n));
     },
-    done(units: [string, string, string], wells: string[] = [], classes: string[] = []): PlotPoints {
+    done(
+      units: [string, string, string],
+      unitsMore: string[],
+      wells: string[] = [],
+      classes: string[] = [],
+    ): PlotPoints {
       return {
         x: out.x.done(),
         y: out.y.done(),
         color: r.color ? out.c.done() : null,
+        more: further.map((f) => f.done()),
+        unitsMore,
         unitX: units[0],
         unitY: units[1],
         unitColor: units[2],
@@ -118,6 +133,7 @@ async function ofLogs(store: Store, objects: EarthObject[], r: PlotRequest): Pro
   const described = objects.flatMap((o) => (o.kind === 'facies' ? o.rows.map((row) => String(row[2])) : []));
   const classes = byFacies ? [...new Set(described)].sort() : [];
   let units: [string, string, string] = ['', '', ''];
+  let unitsMore: string[] = [];
   for (const [n, well] of wells.entries()) {
     const curves = wellCurves(store, objects, well, [r.x.of]);
     const [x, y, c] = [
@@ -125,6 +141,7 @@ async function ofLogs(store: Store, objects: EarthObject[], r: PlotRequest): Pro
       await curves?.get(r.y.of),
       r.color && !byFacies ? await curves?.get(r.color) : null,
     ];
+    const more = await Promise.all((r.more ?? []).map(async (of) => await curves?.get(of)));
     const table = byFacies ? shownFacies(objects, well.name) : undefined;
     if (!curves || !x || !y) {
       points.notes.push(`${well.name} has no ${x ? r.y.of : r.x.of}.`);
@@ -135,6 +152,7 @@ async function ofLogs(store: Store, objects: EarthObject[], r: PlotRequest): Pro
       curves.held(r.y.of)?.curve.unit ?? '',
       r.color && !byFacies ? (curves.held(r.color)?.curve.unit ?? '') : '',
     ];
+    unitsMore = (r.more ?? []).map((of, m) => curves.held(of)?.curve.unit ?? unitsMore[m] ?? '');
     const mdOf = (name: string, otherwise: number) =>
       name ? (curves.tops.find((t) => t.name === name)?.md ?? Number.NaN) : otherwise;
     const [from, to] = [mdOf(r.top, 0), mdOf(r.base, Number.POSITIVE_INFINITY)];
@@ -146,11 +164,13 @@ async function ofLogs(store: Store, objects: EarthObject[], r: PlotRequest): Pro
       const md = curves.md(k);
       if (md < from || md >= to) continue;
       const named = table ? faciesAt(table, md) : null;
-      points.push(x[k], y[k], named !== null ? classes.indexOf(named) : c ? c[k] : Number.NaN, n, md);
+      const color = named !== null ? classes.indexOf(named) : c ? c[k] : Number.NaN;
+      points.push(x[k], y[k], color, n, md, (m) => more[m]?.[k] ?? Number.NaN);
     }
   }
   return points.done(
     units,
+    unitsMore,
     wells.map((w) => w.name),
     classes,
   );
@@ -168,6 +188,7 @@ async function ofMaps(store: Store, objects: EarthObject[], r: PlotRequest, insi
     return { binGrid: o.binGrid, values: await readWhole(store, o.values), unit };
   };
   const [x, y, c] = [await grid(r.x.of), await grid(r.y.of), await grid(r.color)];
+  const more = await Promise.all((r.more ?? []).map(grid));
   if (!x || !y)
     throw new LithagonError('crossplot', 'Two maps or horizons are needed.', { fix: 'Choose one for each axis.' });
   const [ni, nj] = [x.binGrid.inline.count, x.binGrid.crossline.count];
@@ -176,9 +197,15 @@ async function ofMaps(store: Store, objects: EarthObject[], r: PlotRequest, insi
       const [px, py] = toMap(x.binGrid, i, j);
       if (!inside(px, py)) continue;
       const color = c ? gridAt(c.values, c.binGrid, px, py) : Number.NaN;
-      points.push(x.values[i * nj + j], gridAt(y.values, y.binGrid, px, py), color, i * nj + j, 0);
+      points.push(x.values[i * nj + j], gridAt(y.values, y.binGrid, px, py), color, i * nj + j, 0, (m) => {
+        const of = more[m];
+        return of ? gridAt(of.values, of.binGrid, px, py) : Number.NaN;
+      });
     }
-  return points.done([x.unit, y.unit, c?.unit ?? '']);
+  return points.done(
+    [x.unit, y.unit, c?.unit ?? ''],
+    more.map((m) => m?.unit ?? ''),
+  );
 }
 
 /** First and last sample of every bin, from horizons or the typed range; a bin without both has none. */
@@ -223,7 +250,8 @@ async function ofVolumes(store: Store, objects: EarthObject[], r: PlotRequest, i
   };
   const [x, y, c] = [volume(r.x.of), volume(r.y.of), volume(r.color)];
   if (!x || !y) throw new LithagonError('crossplot', 'Two volumes are needed.', { fix: 'Choose one for each axis.' });
-  for (const other of [y, c])
+  const more = (r.more ?? []).map(volume);
+  for (const other of [y, c, ...more])
     if (other && !sameSamples(other, x))
       throw new LithagonError('crossplot', `${other.name} and ${x.name} have not the same lines and samples.`, {
         fix: 'Choose volumes of one grid, or resample one to the other.',
@@ -237,16 +265,46 @@ async function ofVolumes(store: Store, objects: EarthObject[], r: PlotRequest, i
   const thick = slabOf(x);
   for (let i0 = 0; i0 < ni; i0 += thick) {
     const i1 = Math.min(ni, i0 + thick);
-    const [a, b, d] = await Promise.all([x, y, c].map((v) => (v ? readInlines(store, v, i0, i1) : null)));
+    const [a, b, d, ...further] = await Promise.all(
+      [x, y, c, ...more].map((v) => (v ? readInlines(store, v, i0, i1) : null)),
+    );
     if (!a || !b) break;
     for (let i = Math.ceil(i0 / every) * every; i < i1; i += every)
       for (let j = 0; j < nj; j += every) {
         const [bin, at] = [i * nj + j, ((i - i0) * nj + j) * nk];
         for (let k = from[bin]; k <= to[bin]; k++)
-          points.push(a[at + k], b[at + k], d ? d[at + k] : Number.NaN, bin, first + k * step);
+          points.push(
+            a[at + k],
+            b[at + k],
+            d ? d[at + k] : Number.NaN,
+            bin,
+            first + k * step,
+            (m) => further[m]?.[at + k] ?? Number.NaN,
+          );
       }
   }
-  return points.done([x.unit, y.unit, c?.unit ?? '']);
+  return points.done(
+    [x.unit, y.unit, c?.unit ?? ''],
+    more.map((m) => m?.unit ?? ''),
+  );
+}
+
+/** Points whose further quantities lie within ranges, one for each; all of them where there are none. */
+export function within(points: PlotPoints, ranges: readonly (readonly [number, number])[]): PlotPoints {
+  if (ranges.length === 0) return points;
+  const kept: number[] = [];
+  for (let n = 0; n < points.x.length; n++)
+    if (ranges.every(([from, to], m) => points.more[m][n] >= from && points.more[m][n] <= to)) kept.push(n);
+  const floats = (of: Float32Array) => Float32Array.from(kept, (n) => of[n]);
+  return {
+    ...points,
+    x: floats(points.x),
+    y: floats(points.y),
+    color: points.color && floats(points.color),
+    more: points.more.map(floats),
+    place: Int32Array.from(kept, (n) => points.place[n]),
+    depth: floats(points.depth),
+  };
 }
 
 /** Selected points of logs as intervals of measured depth by well; neighbours closer than a metre are one interval. */

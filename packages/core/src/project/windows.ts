@@ -1,6 +1,6 @@
 import { type BinGrid, sameBins, toIndex, toMap } from '../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
-import type { Horizon, Volume } from '../earth/objects.ts';
+import type { Horizon, QuantityMap, Volume } from '../earth/objects.ts';
 import { gridAt } from '../horizons/grid.ts';
 import { cubicBetween } from '../numerics/cubic.ts';
 import { readWhole } from '../storage/arrays.ts';
@@ -40,8 +40,12 @@ export async function windowsOf(
   return { binGrid, top, base };
 }
 
-/** Values of a horizon on bins, its own or between them. */
-export async function onBinsOf(store: Store, horizon: Horizon, binGrid: BinGrid): Promise<Float32Array> {
+/** Values of a horizon or map on bins, its own or between them. */
+export async function onBinsOf(
+  store: Store,
+  horizon: Pick<Horizon | QuantityMap, 'binGrid' | 'values'>,
+  binGrid: BinGrid,
+): Promise<Float32Array> {
   const values = await readWhole(store, horizon.values);
   if (sameBins(horizon.binGrid, binGrid)) return values;
   const columns = binGrid.crossline.count;

@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { randIndex } from '../classes/order.ts';
+import { classify, type InSeveral, plotted } from '../classes/plotted.ts';
 import type { BinGrid } from '../earth/binGrid.ts';
 import type { Horizon, PlotClass, QuantityMap, ResultTable, Volume } from '../earth/objects.ts';
 import { readWhole } from '../storage/arrays.ts';
@@ -137,6 +138,77 @@ test('crossplot classes are parted by a limited third axis where two cannot', as
   };
   expect(await sum({})).toBe(2 * 6 * 9 * 10);
   expect(await sum({ thirdFrom: 4 })).toBe(6 * 9 * 10);
+  // a class may bring its limits with it
+  await store.commit({
+    put: [{ ...plotted, revision: 'strong-2', limits: [{ of: volumes[2].id, from: 4, to: 1e9 }] }],
+  });
+  expect(await sum({})).toBe(6 * 9 * 10);
+  await expect(
+    runStep({ step: 'attributes.plotClass', inputs: { x, y, classes: [plotted.id] }, params: {} }, store),
+  ).rejects.toThrow('Strong is limited by');
+});
+
+describe('crossplot classes of places', () => {
+  const square = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ];
+  const of = (ring: [number, number][], more: Partial<PlotClass> = {}): PlotClass => ({
+    id: 'c',
+    kind: 'crossplot class',
+    name: 'C',
+    revision: '1',
+    stage: 'attributes',
+    madeBy: MADE,
+    x: { of: 'a', log: false },
+    y: { of: 'b', log: false },
+    ring,
+    ...more,
+  });
+  const x = Float32Array.of(1, 3, 5, 9, Number.NaN);
+  const y = Float32Array.of(1, 3, 5, 9, 1);
+  const two = [of(square(0, 0, 4, 4)), of(square(2, 2, 6, 6), { limits: [{ of: 'z', from: 0, to: 1 }] })];
+
+  test('go by the rule where there are several, and by the limits that each has', () => {
+    const ready = plotted(two, ['z'], (id) => id);
+    const inside = Float32Array.of(0.5, 0.5, 0.5, 0.5, 0.5);
+    const run = (rule: InSeveral, z = inside) => [...classify(ready, x, y, [z], rule)];
+    expect(run('the first of them')).toEqual([1, 1, 2, 0, Number.NaN]);
+    expect(run('the last of them')).toEqual([1, 2, 2, 0, Number.NaN]);
+    expect(run('none')).toEqual([1, 0, 2, 0, Number.NaN]);
+    const out = Float32Array.of(5, 5, Number.NaN, 5, 5);
+    expect(run('none', out)).toEqual([1, 1, 0, 0, Number.NaN]);
+  });
+
+  test('of maps are those of their bins', async () => {
+    const own = memoryStore();
+    const horizons = [
+      await madeHorizon(own, 'A', 'twt', (i) => i, BIN_GRID),
+      await madeHorizon(own, 'B', 'twt', (_, j) => j, BIN_GRID),
+    ];
+    await own.commit({
+      put: [
+        of(square(1.5, 2.5, 4.5, 9.5), {
+          x: { of: horizons[0].id, log: false },
+          y: { of: horizons[1].id, log: false },
+        }),
+      ],
+    });
+    const [made] = (await runStep(
+      {
+        step: 'attributes.plotClassMap',
+        inputs: { x: [horizons[0].id], y: [horizons[1].id], third: [horizons[1].id], classes: ['c'] },
+        params: { thirdTo: 7 },
+      },
+      own,
+    )) as QuantityMap[];
+    const values = await readWhole(own, made.values);
+    expect(values.reduce((s, v) => s + v, 0)).toBe(3 * 5);
+    expect(values[3 * COLUMNS + 7]).toBe(1);
+    expect(made.quantity).toBe('class');
+  });
 });
 
 test('bodies of a known size come out of a volume across its slabs, with volume, footprint and thickness', async () => {

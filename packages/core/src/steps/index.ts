@@ -8,7 +8,7 @@ import { mapFormula, formula as volumeFormula } from './attributes/formula.ts';
 import { frequency } from './attributes/frequency.ts';
 import { frequencyMap } from './attributes/frequencyMap.ts';
 import { onHorizon } from './attributes/onHorizon.ts';
-import { plotClass } from './attributes/plotClass.ts';
+import { plotClass, plotClassMap } from './attributes/plotClass.ts';
 import { smooth } from './attributes/smooth.ts';
 import { trace } from './attributes/trace.ts';
 import { variance } from './attributes/variance.ts';
@@ -115,6 +115,7 @@ const builtIn: AnyStep[] = [
   mapFormula,
   waveforms,
   plotClass,
+  plotClassMap,
   blend,
   cluster,
   bodies,

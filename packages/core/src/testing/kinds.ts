@@ -174,6 +174,17 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       form: 'exact',
     },
     {
+      ...own('bodies', 'attributes'),
+      kind: 'bodies',
+      domain: 'twt',
+      binGrid: TURNED,
+      vertical: { first: 0, step: 4, count: 5 },
+      runs: ref('bodies/runs', 3, 5),
+      bodies: [
+        { samples: 9, bins: 3, top: 1, base: 4, volumeM3: 1e5, edgeM: 900, lowestM: 910, spreadM: 5, chance: 0.01 },
+      ],
+    },
+    {
       ...own('blend', 'attributes'),
       kind: 'blend',
       of: 'volume',
@@ -196,6 +207,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
         [1, 0],
         [1, 1],
       ],
+      limits: [{ of: 'sonic', from: 1, to: 2 }],
     },
   ];
 }

@@ -12,6 +12,7 @@ import { faciesName } from '../wells/tables.ts';
 import { writeCsv, writeJson } from '../write/text.ts';
 import { HORIZONS, truthRows } from './events.ts';
 import { crestOutline } from './outline.ts';
+import { reservoirRows } from './reservoir.ts';
 import { insideRing, volumesOnColumns } from './volumes.ts';
 
 /** Rock, fluid and bed at every tenth line and trace and every ten metres: the earth itself, to be asked anywhere. */
@@ -122,6 +123,29 @@ export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
     join(dir, 'truth', 'faults.csv'),
     ['fault', 'kind', ['x_m', 2], ['y_m', 2], ['depth_m', 1], ['twt_ms', 3], ['throw_m', 2]],
     faultRows,
+  );
+  writeCsv(
+    join(dir, 'truth', 'reservoir.csv'),
+    [
+      'inline',
+      'crossline',
+      ['channel', 3],
+      ['thickness_m', 1],
+      ['gas_top_m', 1],
+      ['gas_base_m', 1],
+      ['gas_top_ms', 2],
+      ['gas_base_ms', 2],
+    ],
+    reservoirRows(field).map((r) => [
+      r.inline,
+      r.crossline,
+      r.channel,
+      r.thickness,
+      r.gasTop,
+      r.gasBase,
+      r.gasTopMs,
+      r.gasBaseMs,
+    ]),
   );
   writePoints(join(dir, 'truth', 'points.csv'), field);
   writeWells(join(dir, 'truth', 'wells.csv'), field);

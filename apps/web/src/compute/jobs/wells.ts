@@ -13,7 +13,7 @@ import {
   type Well,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
-import { gatherPlot, rasterOf, selectPlot } from '../plots';
+import { gatherPlot, overlapOf, type Ranges, rasterOf, selectPlot } from '../plots';
 import { outcome, storeOf, withCancel } from './task';
 
 /** What views of wells ask for as they are worked in: crossplots, carried tops, ties. */
@@ -26,9 +26,9 @@ export const wellsJobs = {
     }),
 
   /** How many points lie in each cell of a window, and what colours them. */
-  plotRaster: (key: string, window: PlotWindow, width: number, height: number) =>
+  plotRaster: (key: string, window: PlotWindow, ranges: Ranges, width: number, height: number) =>
     outcome(async () => {
-      const made = rasterOf(key, window, width, height);
+      const made = rasterOf(key, window, ranges, width, height);
       return (
         made &&
         Comlink.transfer(made, [
@@ -39,7 +39,11 @@ export const wellsJobs = {
     }),
 
   /** Where the points in a ring are: intervals of wells, or bins. */
-  plotSelect: (key: string, ring: [number, number][]) => outcome(async () => selectPlot(key, ring)),
+  plotSelect: (key: string, ring: [number, number][], ranges: Ranges) =>
+    outcome(async () => selectPlot(key, ring, ranges)),
+
+  /** How many points lie in several rings at once. */
+  plotOverlap: (key: string, rings: [number, number][][]) => outcome(async () => overlapOf(key, rings)),
 
   /** Tops of trusted wells proposed in others; nothing is kept. */
   carry: (

@@ -149,6 +149,7 @@ const crossplot = {
   toVertical: z.number(),
   trends: z.boolean(),
   fit: z.boolean(),
+  limits: z.array(z.object({ of: z.string(), range: point.nullable() })).max(2),
 };
 
 const spectrum = {

@@ -41,6 +41,7 @@ export function CrossplotView() {
       valid(desk.x.of) && valid(desk.y.of)
         ? {
             ...desk,
+            more: desk.limits.filter(({ of }) => valid(of)).map(({ of }) => of),
             color: valid(desk.color) || desk.color === FACIES ? desk.color : null,
             wells: desk.wells ?? wells.map((w) => w.id),
           }
@@ -59,6 +60,7 @@ export function CrossplotView() {
       x: { of: kind === 'logs' ? 'sonic' : (list[0] ?? ''), log: false },
       y: { of: kind === 'logs' ? 'density' : (list[1] ?? list[0] ?? ''), log: false },
       color: kind === 'logs' ? 'gamma ray' : null,
+      limits: [],
       ...(kind === 'volumes' ? usualZone(objects, volumes[0]) : { top: '', base: '' }),
     });
   };
@@ -156,6 +158,17 @@ export function CrossplotView() {
           {desk.from === 'volumes' && along && (
             <VolumeZone desk={desk} along={along} horizons={horizons} onChange={change} />
           )}
+          {desk.limits.length < 2 && (
+            <Select
+              label="Limit by"
+              value=""
+              options={[
+                { value: '', label: 'limit by …' },
+                ...options.filter((o) => ![desk.x.of, desk.y.of, ...desk.limits.map((l) => l.of)].includes(o.value)),
+              ]}
+              onChange={(v) => v && change({ limits: [...desk.limits, { of: v, range: null }] })}
+            />
+          )}
           <label>
             <input type="checkbox" checked={desk.fit} onChange={(e) => change({ fit: e.target.checked })} />
             regression
@@ -185,6 +198,12 @@ export function CrossplotView() {
             // points keep the names of what they were gathered of until the next ones are here
             desk={{ ...desk, ...of }}
             labels={[label(of.x.of), label(of.y.of), label(of.color ?? '')]}
+            limits={(of.more ?? []).map((id) => ({
+              of: id,
+              name: label(id),
+              range: desk.limits.find((l) => l.of === id)?.range ?? null,
+            }))}
+            onLimits={(limits) => change({ limits })}
           />
         )}
       </div>

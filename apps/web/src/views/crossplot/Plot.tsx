@@ -1,6 +1,7 @@
 import { bandAt, freeName, newDrawn, type PlotClass, type PlotWindow, trendsFor } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { applyClasses } from '../../actions/plotClasses';
 import { edit } from '../../state/history';
 import type { PlotDesk } from '../../state/plotDesk';
 import { usePlotSelection } from '../../state/plotSelection';
@@ -12,20 +13,36 @@ import css from './Crossplot.module.css';
 import { Density } from './Density';
 import { fitText } from './fit';
 import { Legend } from './Legend';
+import { type Limit, LimitField } from './LimitField';
 import { Margins } from './Margins';
-import { lightUp, type PlotFacts, usePicture } from './usePlot';
+import { usePlaceMarks } from './usePlaceMarks';
+import { lightUp, type PlotFacts, useOverlap, usePicture } from './usePlot';
 
 const MARGIN = { left: 62, top: 14, right: 14, bottom: 44 };
 const CLASS_COLORS = ['#b4641e', '#1f766d', '#7b4f8f', '#b3322b', '#3f6f9f', '#7a7a2f'];
 
 /** Points of one request: raster, axes, lines through them, and the ring drawn round some. */
-export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk; labels: string[] }) {
+export function Plot(props: {
+  facts: PlotFacts;
+  desk: PlotDesk;
+  labels: string[];
+  /** Further quantities that the points were gathered with, and the ranges that they are limited to. */
+  limits: Limit[];
+  onLimits(limits: PlotDesk['limits']): void;
+}) {
+  const { facts, desk, labels, limits, onLimits } = props;
+  // one for each of the further quantities that the points were gathered with
+  const ranges = useMemo(
+    () => facts.more.map((m, n): [number, number] => limits[n]?.range ?? m.range),
+    [facts, limits],
+  );
   const objects = useProject((s) => s.objects);
   const units = useUnits();
   const [ref, element, size] = useSize<HTMLDivElement>();
   const [kept, setKept] = useState<PlotWindow | null>(null);
   const [ring, setRing] = useState<[number, number][]>([]);
   const [count, setCount] = useState(0);
+  const marks = usePlaceMarks(desk);
   const drawing = useRef(false);
   const pan = useRef<{ x: number; y: number; window: PlotWindow } | null>(null);
   const window = kept ?? facts.window;
@@ -36,11 +53,15 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
     height: Math.max(10, Math.floor(size.height - MARGIN.top - MARGIN.bottom)),
   };
   const cells = { width: Math.ceil(box.width / 2), height: Math.ceil(box.height / 2) };
-  const picture = usePicture(facts, size.width > 20 ? window : null, cells.width, cells.height);
+  const picture = usePicture(facts, size.width > 20 ? window : null, ranges, cells.width, cells.height);
   const x = scaleLinear([window.x0, window.x1], [box.left, box.left + box.width]);
   const y = scaleLinear([window.y0, window.y1], [box.top + box.height, box.top]);
-  const classes = objects.filter(
-    (o): o is PlotClass => o.kind === 'crossplot class' && o.x.of === desk.x.of && o.y.of === desk.y.of,
+  const classes = useMemo(
+    () =>
+      objects.filter(
+        (o): o is PlotClass => o.kind === 'crossplot class' && o.x.of === desk.x.of && o.y.of === desk.y.of,
+      ),
+    [objects, desk.x.of, desk.y.of],
   );
   const color = CLASS_COLORS[classes.length % CLASS_COLORS.length];
   const of = desk.from === 'logs' ? '' : desk.x.of;
@@ -55,18 +76,19 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
           base: desk.base,
           from: desk.fromVertical,
           to: desk.toVertical,
+          limits: limits.map(({ of }, n) => ({ of, range: ranges[n] ?? [-Infinity, Infinity] })),
         }
       : null;
 
   // the selection follows the ring as it is drawn
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the ring alone decides
+  // biome-ignore lint/correctness/useExhaustiveDependencies: ring and limits alone decide
   useEffect(() => {
     let wanted = true;
-    void lightUp(facts, ring, color, of, test).then((n) => wanted && setCount(n));
+    void lightUp(facts, ring, ranges, color, of, test).then((n) => wanted && setCount(n));
     return () => {
       wanted = false;
     };
-  }, [ring, facts]);
+  }, [ring, facts, ranges]);
   useEffect(() => () => usePlotSelection.setState({ now: null }), []);
 
   useEffect(() => {
@@ -98,9 +120,20 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
       y: desk.y,
       ring: ring.map(([a, b]) => [desk.x.log ? 10 ** a : a, desk.y.log ? 10 ** b : b]),
       color,
+      ...(limits.length > 0
+        ? { limits: limits.map(({ of }, n) => ({ of, from: ranges[n][0], to: ranges[n][1] })) }
+        : {}),
     });
-    void edit(`Keep ${made.name}`, [], [made]).then(() => setRing([]));
+    return edit(`Keep ${made.name}`, [], [made]).then(() => setRing([]));
   };
+  const rings = useMemo(
+    () =>
+      classes.map((c) =>
+        c.ring.map(([a, b]): [number, number] => [desk.x.log ? Math.log10(a) : a, desk.y.log ? Math.log10(b) : b]),
+      ),
+    [classes, desk.x.log, desk.y.log],
+  );
+  const inSeveral = useOverlap(facts, rings);
   const inPlot = (p: [number, number][]) =>
     p.map(([a, b], n) => `${n ? 'L' : 'M'}${x(a).toFixed(1)} ${y(b).toFixed(1)}`).join('');
   const logged = (v: number, log: boolean) => (log ? Math.log10(v) : v);
@@ -216,6 +249,15 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
                 strokeWidth={1.5}
               />
             ))}
+            {marks.map((m, n) => (
+              <circle
+                key={n}
+                cx={x(m.x)}
+                cy={y(m.y)}
+                r={n === 0 ? 5 : 2.2}
+                className={n === 0 ? css.markHere : css.mark}
+              />
+            ))}
             {ring.length > 1 && (
               <path d={`${inPlot(ring)}Z`} fill={color} fillOpacity={0.18} stroke={color} strokeWidth={2} />
             )}
@@ -238,7 +280,7 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
         {ring.length > 2 ? (
           <>
             <b>{count.toLocaleString('en').replace(/,/g, '\u202f')} points selected</b>
-            <Button small onClick={keep}>
+            <Button small onClick={() => void keep()}>
               Keep as a class
             </Button>
             <Button small onClick={() => setRing([])}>
@@ -246,8 +288,33 @@ export function Plot({ facts, desk, labels }: { facts: PlotFacts; desk: PlotDesk
             </Button>
           </>
         ) : (
-          <span>Draw round points: they light up in logs, map and section.</span>
+          <span>Draw round points: they light up in the other views.</span>
         )}
+        {ring.length < 3 && classes.length > 0 && desk.from !== 'logs' && (
+          <Button
+            small
+            title="Every sample or bin gets the class that it lies in"
+            onClick={() => void applyClasses(desk.from === 'maps' ? 'maps' : 'volumes', classes)}
+          >
+            Give {desk.from === 'maps' ? 'bins' : 'samples'} their class
+          </Button>
+        )}
+        {inSeveral > 0 && (
+          <span title="Such points get the first of their classes, the last or none, as the step is told">
+            {inSeveral.toLocaleString('en').replace(/,/g, '\u202f')} in several classes
+          </span>
+        )}
+        {limits.map((limit, n) => (
+          <LimitField
+            key={limit.of}
+            limit={limit}
+            facts={facts.more[n]}
+            onChange={(range) =>
+              onLimits(limits.map(({ of, range: own }) => ({ of, range: of === limit.of ? range : own })))
+            }
+            onRemove={() => onLimits(limits.filter((l) => l.of !== limit.of).map(({ of, range }) => ({ of, range })))}
+          />
+        ))}
       </div>
     </>
   );

@@ -1,5 +1,6 @@
 import type { LineFit, PlotRequest, PlotWindow } from '@lithagon/core';
 import { useEffect, useRef, useState } from 'react';
+import type { Ranges } from '../../compute/plots';
 import { forViews, unwrap } from '../../compute/pool';
 import { type PlotSelection, usePlotSelection } from '../../state/plotSelection';
 import { useProject } from '../../state/project';
@@ -15,6 +16,8 @@ export interface PlotFacts {
   unitX: string;
   unitY: string;
   unitColor: string;
+  /** Units and extents of the further quantities. */
+  more: { unit: string; range: [number, number] }[];
   fit: LineFit | null;
   notes: string[];
 }
@@ -72,24 +75,32 @@ export function usePlotFacts(request: PlotRequest | null): Gathered {
 export function usePicture(
   facts: PlotFacts | null,
   window: PlotWindow | null,
+  ranges: Ranges,
   width: number,
   height: number,
 ): Picture | null {
   const [picture, setPicture] = useState<Picture | null>(null);
   const busy = useRef(false);
-  const wanted = useRef<{ plot: string; window: PlotWindow; width: number; height: number; key: string } | null>(null);
-  const key = `${facts?.key} ${JSON.stringify(window)} ${width} ${height}`;
+  const wanted = useRef<{
+    plot: string;
+    window: PlotWindow;
+    ranges: Ranges;
+    width: number;
+    height: number;
+    key: string;
+  } | null>(null);
+  const key = `${facts?.key} ${JSON.stringify([window, ranges])} ${width} ${height}`;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for all of them
   useEffect(() => {
     if (!facts || !window || width < 8) return;
-    wanted.current = { plot: facts.key, window, width, height, key };
+    wanted.current = { plot: facts.key, window, ranges, width, height, key };
     const next = async () => {
       if (busy.current || !wanted.current) return;
       busy.current = true;
       const now = wanted.current;
       const began = performance.now();
       try {
-        const made = unwrap(await forViews().plotRaster(now.plot, now.window, now.width, now.height));
+        const made = unwrap(await forViews().plotRaster(now.plot, now.window, now.ranges, now.width, now.height));
         if (made) setPicture({ ...made, key: now.key, tookMs: performance.now() - began });
       } catch {
         // the points have been gathered anew: their own raster follows
@@ -102,10 +113,27 @@ export function usePicture(
   return picture;
 }
 
+/** How many points lie in several classes at once. */
+export function useOverlap(facts: PlotFacts, rings: [number, number][][]): number {
+  const [count, setCount] = useState(0);
+  useEffect(() => {
+    if (rings.length < 2) return setCount(0);
+    let wanted = true;
+    void forViews()
+      .plotOverlap(facts.key, rings)
+      .then((outcome) => wanted && outcome.ok && setCount(outcome.value));
+    return () => {
+      wanted = false;
+    };
+  }, [facts.key, rings]);
+  return count;
+}
+
 /** Light up what lies in a ring, in logs, map and section. @returns how many points it holds */
 export async function lightUp(
   facts: PlotFacts,
   ring: [number, number][],
+  ranges: Ranges,
   color: string,
   of: string,
   test: Omit<NonNullable<PlotSelection['samples']>, 'ring'> | null,
@@ -114,7 +142,7 @@ export async function lightUp(
     usePlotSelection.setState({ now: null });
     return 0;
   }
-  const found = unwrap(await forViews().plotSelect(facts.key, ring));
+  const found = unwrap(await forViews().plotSelect(facts.key, ring, ranges));
   usePlotSelection.setState({
     now: found && {
       color,

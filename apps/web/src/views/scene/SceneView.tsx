@@ -38,6 +38,7 @@ import { useCameras } from './useCameras';
 import { useCloud } from './useCloud';
 import { useFence } from './useFence';
 import { useLayerValues } from './useLayerValues';
+import { useLitPlane } from './useLitPlane';
 import { useMixedPlane } from './useMixedPlanes';
 import { useSceneHands } from './useSceneHands';
 import { clearWorld, clip, furnish, makeWorld, type SceneLabel } from './world';
@@ -180,6 +181,11 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     useMixedPlane(world, 'crossline', blended, volume, place, crosslineData?.index),
     useMixedPlane(world, 'slice', blended, volume, place, sliceData?.index),
   ].join();
+  const litPlanes = [
+    useLitPlane(world, 'inline', volume, inlineData?.index ?? index.inline),
+    useLitPlane(world, 'crossline', volume, crosslineData?.index ?? index.crossline),
+    useLitPlane(world, 'slice', volume, sliceData?.index ?? index.slice),
+  ].join();
   useEffect(() => {
     const accent = new THREE.Color(theme === 'dark' ? '#58b5a9' : '#1f766d');
     for (const n of NAMES) {
@@ -221,6 +227,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     theme,
     mixed,
     lit,
+    litPlanes,
   ]);
   useEffect(() => whenRestored(() => latest.current()), []);
 

@@ -77,8 +77,38 @@ export const plotClassSchema = z.object({
   y: plotAxisSchema,
   /** Values along x and y in SI units. */
   ring: z.array(z.tuple([z.number(), z.number()])).min(3),
+  /** Ranges of further quantities, named as those of the axes are, outside of which nothing is of the class. */
+  limits: z.array(z.object({ of: z.string(), from: z.number(), to: z.number() })).optional(),
 });
 export type PlotClass = z.infer<typeof plotClassSchema>;
+
+/** Connected samples of a volume, as runs down its traces. */
+export const bodiesSchema = z
+  .object({
+    ...base,
+    kind: z.literal('bodies'),
+    binGrid: binGridSchema,
+    domain: domainSchema,
+    vertical: z.object({ first: z.number(), step: z.number().positive(), count: z.int().positive() }),
+    /** `[run][line, trace, first sample, sample after the last, body]`, line after line; bodies are numbered from one, the largest first. */
+    runs: arrayRefSchema,
+    /** Of each body its samples, bins, first and last sample, and down-dip edge in depth (m) where a surface was given. */
+    bodies: z.array(
+      z.object({
+        samples: z.int(),
+        bins: z.int(),
+        top: z.int(),
+        base: z.int(),
+        volumeM3: z.number(),
+        edgeM: z.number().optional(),
+        lowestM: z.number().optional(),
+        spreadM: z.number().optional(),
+        chance: z.number().optional(),
+      }),
+    ),
+  })
+  .refine(({ runs }) => runs.shape.length === 2 && runs.shape[1] === 5, 'has runs of another shape than theirs');
+export type Bodies = z.infer<typeof bodiesSchema>;
 
 /** A table of results. */
 export const resultTableSchema = z.object({

@@ -1,9 +1,13 @@
 import { z } from 'zod';
-import { inRing } from '../../crossplot/points.ts';
+import { classify, IN_SEVERAL, type Plotted, plotted } from '../../classes/plotted.ts';
+import { sameBins, toMap } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import type { PlotClass } from '../../earth/objects.ts';
+import type { EarthObject, Horizon, PlotClass, QuantityMap } from '../../earth/objects.ts';
 import type { Given } from '../../engine/local.ts';
+import { gridAt } from '../../horizons/grid.ts';
+import { readWhole } from '../../storage/arrays.ts';
 import { choice, defineStep, number } from '../define.ts';
+import { mapStep } from '../mapStep.ts';
 
 const limit = (title: string, description: string, initial: number) =>
   number({ title, description }, { min: -1e12, max: 1e12, step: 1, initial });
@@ -15,35 +19,42 @@ const params = z.object({
   fourthTo: limit('Fourth to', 'Highest value that it does.', 1e12),
   several: choice(
     { title: 'In several classes', description: 'What a sample gets that lies in more than one of them.' },
-    ['the first of them', 'the last of them', 'none'],
+    [...IN_SEVERAL],
     'the first of them',
   ),
 });
 
-interface Ready {
-  /** Rings of the classes, on axes as they are drawn: logarithms where those are. */
-  rings: [number, number][][];
-  xLog: boolean;
-  yLog: boolean;
+type Params = z.infer<typeof params>;
+
+/** Values of the third and fourth where they lie within the ranges of the run; elsewhere none, so that no class takes them in. */
+function allowed(values: (Float32Array | undefined)[], p: Params): (n: number) => boolean {
+  const ranges = [
+    [p.thirdFrom, p.thirdTo],
+    [p.fourthFrom, p.fourthTo],
+  ];
+  return (n) => values.every((v, m) => !v || (v[n] >= ranges[m][0] && v[n] <= ranges[m][1]));
 }
 
-const scaled = (v: number, log: boolean) => (log ? Math.log10(v) : v);
-
-function ringsOf(given: Given): Ready {
-  const classes = given.classes as PlotClass[];
-  const [first] = classes;
-  for (const c of classes)
-    if (c.x.of !== first.x.of || c.y.of !== first.y.of || c.x.log !== first.x.log || c.y.log !== first.y.log)
-      throw new LithagonError('input', `${c.name} and ${first.name} are drawn on different axes.`, {
-        object: c.name,
-        fix: 'Choose classes of one crossplot.',
-      });
-  return {
-    xLog: first.x.log,
-    yLog: first.y.log,
-    rings: classes.map((c) => c.ring.map(([x, y]) => [scaled(x, first.x.log), scaled(y, first.y.log)])),
-  };
+/** Classes of places, none where the third or fourth lies out of the ranges of the run. */
+function classesOf(
+  ready: Plotted,
+  x: Float32Array,
+  y: Float32Array,
+  further: (Float32Array | undefined)[],
+  p: Params,
+): Float32Array {
+  const out = classify(ready, x, y, further, p.several);
+  const may = allowed(further, p);
+  for (let n = 0; n < out.length; n++) if (out[n] > 0 && !may(n)) out[n] = 0;
+  return out;
 }
+
+const readyOf = (given: Given, further: (EarthObject | undefined)[]) =>
+  plotted(
+    given.classes as PlotClass[],
+    further.map((o) => o?.id ?? ''),
+    (id) => further.find((o) => o?.id === id)?.name ?? id,
+  );
 
 export const plotClass = defineStep({
   id: 'attributes.plotClass',
@@ -69,29 +80,54 @@ export const plotClass = defineStep({
   local: {
     volumes: ['x', 'y', 'third', 'fourth'],
     halo: () => ({ inline: 0, crossline: 0, sample: 0 }),
-    prepare: async (given) => ringsOf(given),
-    evaluate({ x, y, third, fourth }, p, { rings, xLog, yLog }: Ready) {
-      const out = new Float32Array(x.data.length);
-      const within = (block: typeof third | undefined, n: number, from: number, to: number) =>
-        !block || (block.data[n] >= from && block.data[n] <= to);
-      for (let n = 0; n < out.length; n++) {
-        const [a, b] = [scaled(x.data[n], xLog), scaled(y.data[n], yLog)];
-        // what one of them has not is in no class, and has none
-        if (a !== a || b !== b) {
-          out[n] = Number.NaN;
-          continue;
-        }
-        if (!within(third, n, p.thirdFrom, p.thirdTo) || !within(fourth, n, p.fourthFrom, p.fourthTo)) continue;
-        let [found, times] = [0, 0];
-        for (let c = 0; c < rings.length; c++) {
-          if (!inRing(rings[c], a, b)) continue;
-          times++;
-          if (found === 0 || p.several === 'the last of them') found = c + 1;
-        }
-        out[n] = times > 1 && p.several === 'none' ? 0 : found;
-      }
-      return { classes: out };
-    },
+    prepare: async (given) => readyOf(given, [given.third, given.fourth] as (EarthObject | undefined)[]),
+    evaluate: ({ x, y, third, fourth }, p, ready: Plotted) => ({
+      classes: classesOf(ready, x.data, y.data, [third?.data, fourth?.data], p),
+    }),
     outputs: { classes: { quantity: 'class', unit: '' } },
+  },
+});
+
+const grid = (title: string) => ({ kind: 'map', or: 'horizon', title }) as const;
+
+export const plotClassMap = mapStep({
+  id: 'attributes.plotClassMap',
+  version: 1,
+  stage: 'attributes',
+  purpose: 'Classes and bodies',
+  title: 'Crossplot classes of maps',
+  summary:
+    'Gives every bin the class whose polygon in a crossplot of two maps it lies in, within ranges of a third and fourth.',
+  formula: 'n where (x, y) lies in polygon n and v₁ ≤ z ≤ v₂, on linear or logarithmic axes as they were drawn.',
+  avoid: 'With two axes where two kinds of rock overlap: limit a third, by which they part.',
+  source: 'Points in polygons Shimrat (1962), Communications of the ACM 5, 434',
+  reach: 'global',
+  inputs: {
+    x: grid('Along x'),
+    y: grid('Along y'),
+    third: { ...grid('Third'), optional: true },
+    fourth: { ...grid('Fourth'), optional: true },
+    classes: { kind: 'crossplot class', title: 'Classes', many: true },
+  },
+  params,
+  outputs: { classes: { kind: 'map', title: 'Crossplot classes' } },
+  async maps({ inputs, params: p, store }) {
+    const { x, y, third, fourth } = inputs as unknown as Record<string, QuantityMap | Horizon | undefined>;
+    if (!x || !y) throw new LithagonError('input', 'Two maps or horizons are needed.');
+    const { binGrid } = x;
+    const columns = binGrid.crossline.count;
+    // others are read where the bins of the first are, between theirs
+    const on = async (of: typeof third) => {
+      if (!of) return undefined;
+      const values = await readWhole(store, of.values);
+      if (sameBins(of.binGrid, binGrid)) return values;
+      return Float32Array.from({ length: binGrid.inline.count * columns }, (_, n) =>
+        gridAt(values, of.binGrid, ...toMap(binGrid, Math.floor(n / columns), n % columns)),
+      );
+    };
+    const [a, b, c, d] = await Promise.all([x, y, third, fourth].map(on));
+    const ready = readyOf(inputs as unknown as Given, [third, fourth]);
+    const values = classesOf(ready, a as Float32Array, b as Float32Array, [c, d], p);
+    return { classes: { binGrid, values, quantity: 'class', unit: '' } };
   },
 });
