@@ -74,7 +74,7 @@ test('three frequencies of a horizon are blended under a shade, and its colours 
   await person.choose(view.getByLabel('Of what'), 'horizon');
   await person.choose(view.getByLabel('Horizon'), { label: 'Tolven Top' });
   await expect(view.getByText(/\d Hz$/).first()).toBeVisible();
-  await person.click(view.getByRole('button', { name: 'Blend these three' }));
+  await person.click(view.getByRole('button', { name: 'Blend', exact: true }));
   const legend = page.getByTestId('blend-legend');
   await expect(legend).toBeVisible({ timeout: 90_000 });
   expect(person.actions).toBeLessThanOrEqual(15);
@@ -193,4 +193,64 @@ test('a blend of live volumes lies over the section and colours planes of the sc
   await page.getByRole('button', { name: 'Settings of the scene' }).click();
   await page.getByLabel('Planes of the scene show').selectOption({ label: 'Blend of At 15' });
   await expect.poll(() => scene.evaluate(colours), { timeout: 30_000 }).toBeGreaterThan(plain + 0.02);
+});
+
+test('a body comes of three frequencies by a class with a limited third axis, seen in the views while it is drawn', async ({
+  page,
+}) => {
+  await openWorkedUp(page);
+  const person = hand(page);
+  await person.press('f');
+  await expect(page.getByTestId('spectrum-chart')).toBeVisible({ timeout: 30_000 });
+  await person.click(page.getByRole('button', { name: 'As volumes' }));
+  await expect(page.getByText(/are among the attributes, as live volumes/)).toBeVisible({ timeout: 60_000 });
+  await person.press('x');
+  const plot = page.getByRole('region', { name: 'Crossplot' }).last();
+  await person.choose(plot.getByLabel('Points from'), 'Volumes');
+  const names = await plot.getByLabel('Across').locator('option').allInnerTexts();
+  const three = names.filter((n) => / Hz of Full stack/.test(n));
+  expect(three.length).toBe(3);
+  await person.choose(plot.getByLabel('Across'), { label: three[0] });
+  await person.choose(plot.getByLabel('Up'), { label: three[1] });
+  await person.choose(plot.getByLabel('Limit by'), { label: three[2] });
+  await expect(plot.getByText(new RegExp(`^${three[0].replace('.', '\\.')} against .* points$`))).toBeVisible({
+    timeout: 90_000,
+  });
+  const raster = page.getByTestId('crossplot-raster');
+  await expect(raster).toHaveAttribute('data-took-ms', /\d/, { timeout: 30_000 });
+  const box = await boxOf(raster);
+  const at = (fx: number, fy: number): [number, number] => [box.x + fx * box.width, box.y + fy * box.height];
+  await page.mouse.move(...at(0.3, 0.05));
+  await page.mouse.down();
+  for (const [fx, fy] of [
+    [0.97, 0.05],
+    [0.97, 0.9],
+    [0.3, 0.9],
+  ])
+    await page.mouse.move(...at(fx, fy), { steps: 4 });
+  await page.mouse.up();
+  const selected = async () => Number((await plot.getByText(/points selected/).innerText()).replace(/\D/g, ''));
+  await expect.poll(selected, { timeout: 30_000 }).toBeGreaterThan(0);
+  const all = await selected();
+  // what is drawn is lit on the map and on planes of the scene
+  const scene = page.getByTestId('scene-canvas');
+  const lit = await scene.getAttribute('data-view');
+  // the third axis takes part of them out
+  const least = plot.getByRole('slider', { name: /^Least / });
+  await least.focus();
+  for (let n = 0; n < 6; n++) await page.keyboard.press('PageUp');
+  await expect.poll(selected, { timeout: 30_000 }).toBeLessThan(all);
+  await expect.poll(() => scene.getAttribute('data-view')).not.toBe(lit);
+  // the ring and the limit were drawn by hand
+  const ringAndLimit = 2;
+  await person.click(plot.getByRole('button', { name: 'Keep as a class' }));
+  await person.click(plot.getByRole('button', { name: 'Give samples their class' }));
+  await expect(page.getByRole('button', { name: /^Class of / }).first()).toBeVisible({ timeout: 60_000 });
+  await person.click(stepNamed(page, 'Bodies'));
+  await person.click(form(page, 'Bodies').getByRole('button', { name: /^Run on the volume/ }));
+  await expect(page.getByRole('heading', { name: 'The largest' })).toBeVisible({ timeout: 90_000 });
+  expect(person.actions + ringAndLimit).toBeLessThanOrEqual(14);
+  // its footprint is on the map, and what a section cuts of it on the section
+  await expect(page.getByTestId('bodies-map').locator('[data-body="1"]')).toHaveCount(1);
+  await expect(page.locator('tr[data-body="1"]')).toContainText(/\d/);
 });

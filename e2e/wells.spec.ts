@@ -329,6 +329,7 @@ test('a crossplot of volumes is of a zone between horizons, or of typed times in
   await page.getByLabel('To time').fill('1020');
   await expect.poll(count).toBe((eleven / 11) * 6);
   // an outline keeps what lies in it
+  await page.getByRole('button', { name: 'Settings of the crossplot' }).click();
   await page.getByLabel('Inside').selectOption({ index: 1 });
   await expect.poll(count).toBeLessThan((eleven / 11) * 6);
 });

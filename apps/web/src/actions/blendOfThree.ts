@@ -56,6 +56,26 @@ export async function blendOfThree(given: {
   toast(`${made.name} is on the map; its four maps are among the attributes.`);
 }
 
+/** Magnitudes at three frequencies as live volumes. */
+export async function volumesOfThree(given: {
+  seismic: Volume;
+  three: [number, number, number];
+  spec: FrequencySpec;
+}): Promise<void> {
+  const { seismic, three, spec } = given;
+  for (const hz of three) {
+    const made = await runQuietly({
+      step: 'attributes.frequency',
+      inputs: { seismic: [seismic.id] },
+      params: { hz, method: spec.method, windowMs: spec.windowMs, cycles: spec.cycles },
+      name: `${hz} Hz of ${seismic.name}`,
+      live: true,
+    });
+    if (!made) return;
+  }
+  toast(`${three.join(', ')} Hz of ${seismic.name} are among the attributes, as live volumes.`);
+}
+
 /** A map of how alike neighbouring traces are at the least in the window: faults and edges are dark in it. */
 async function leastSemblance(
   seismic: Volume,

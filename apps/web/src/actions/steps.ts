@@ -190,8 +190,11 @@ export async function runSetup(
     live,
   });
   if (!ids || !show) return;
-  const made = useProject.getState().byId.get(ids[0]);
-  select(ids[0]);
+  const { byId } = useProject.getState();
+  // bodies are drawn over what is shown; their numbers would only hide it
+  const bodies = ids.find((id) => byId.get(id)?.kind === 'bodies');
+  const made = byId.get(bodies ?? ids[0]);
+  select(bodies ?? ids[0]);
   if (made?.kind === 'map') changeSettings('map', activeOf('map'), { shows: made.id });
   if (made?.kind === 'blend') showBlend(made);
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });

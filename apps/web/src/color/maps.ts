@@ -148,6 +148,17 @@ export function colorMap(name: ColorMapName): Uint8Array {
   return bytes;
 }
 
+const PEBBLES = 16;
+
+/** Pebbles, colours of names: the `n`-th of sixteen hues in an order that keeps neighbours far apart, light and dark in turn. */
+export function pebble(n: number): string {
+  const k = ((n % PEBBLES) + PEBBLES) % PEBBLES;
+  const lab = toLab([0, k % 2 === 0 ? 0.55 : 0.72, 0.12, 40 + ((7 * k) % PEBBLES) * (360 / PEBBLES)]);
+  return `#${toBytes(lab)
+    .map((v) => v.toString(16).padStart(2, '0'))
+    .join('')}`;
+}
+
 /** A CSS gradient of a map, for colour bars. */
 export function gradientOf(name: ColorMapName, direction = 'to right', reverse = false, steps?: number): string {
   const bytes = colorMap(name);

@@ -14,7 +14,10 @@ import {
 } from '@lithagon/core';
 
 /** The crossplot looked at last, and the one before it: points never leave the worker. */
-const held = new Map<string, { points: PlotPoints; bins: number; part: { key: string; points: PlotPoints } | null }>();
+const held = new Map<
+  string,
+  { points: PlotPoints; bins: number; part: { key: string; points: PlotPoints } | null; turn: number }
+>();
 
 /** Ranges of the further quantities that points are limited to. */
 export type Ranges = [number, number][];
@@ -29,12 +32,14 @@ let next = 0;
 
 /** Gather points and say what there is. */
 export async function gatherPlot(store: Store, objects: EarthObject[], request: PlotRequest) {
+  // the turn of the request, not of its end, says which plot is the latest
+  const turn = next++;
   const points = await plotPoints(store, objects, request);
-  const key = `plot-${next++}`;
+  const key = `plot-${turn}`;
   const of = objects.find((o) => o.id === request.x.of);
   const binGrid = of && 'binGrid' in of ? of.binGrid : undefined;
-  held.set(key, { points, bins: binGrid ? binGrid.inline.count * binGrid.crossline.count : 0, part: null });
-  for (const old of held.keys()) if (held.size > 2) held.delete(old);
+  held.set(key, { points, bins: binGrid ? binGrid.inline.count * binGrid.crossline.count : 0, part: null, turn });
+  for (const [old] of [...held].sort(([, a], [, b]) => a.turn - b.turn)) if (held.size > 2) held.delete(old);
   // percentiles from an even part: outliers are seen on zooming out
   const thin = (v: Float32Array) =>
     v.length > 200_000 ? v.filter((_, n) => n % Math.ceil(v.length / 200_000) === 0) : v;

@@ -1,5 +1,6 @@
 import { allKinds, type EarthObject, type Kind, type ObjectOf } from '@lithagon/core';
 import { blend } from './blend';
+import { bodies } from './bodies';
 import { contacts } from './contacts';
 import { type AnyWebKind, type WebKind, webKind } from './define';
 import { fault } from './fault';
@@ -41,6 +42,7 @@ const KINDS: { [K in Kind]: WebKind<ObjectOf<K>> } = {
   'velocity model': velocityModel,
   map,
   blend,
+  bodies,
   contacts,
   'crossplot class': plotClass,
   'result table': resultTable,

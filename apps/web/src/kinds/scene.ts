@@ -3,6 +3,7 @@ import type * as THREE from 'three';
 import type { ShownWell } from '../views/common/survey';
 import type { Mix } from '../views/raster/mix';
 import type { SceneFrame } from '../views/scene/planes';
+import { bodiesInScene } from './bodies/inScene';
 import { contactsInScene } from './contacts/inScene';
 import { faultInScene } from './fault/inScene';
 import { horizonInScene } from './horizon/inScene';
@@ -48,6 +49,7 @@ const LAYERS: Partial<Record<EarthObject['kind'], SceneLayer<any>>> = {
   picks: picksInScene,
   polygon: polygonInScene,
   contacts: contactsInScene,
+  bodies: bodiesInScene,
 };
 
 // biome-ignore lint/suspicious/noExplicitAny: layers of every type of object

@@ -9,8 +9,8 @@ let dock: DockviewApi | null = null;
 
 /** Views that need the whole desk while they are in front. */
 const WHOLE: ViewKind[] = ['tie', 'logs', 'catalogue'];
-/** Views that open under the section, since what is done in them is seen in it. */
-const UNDER: ViewKind[] = ['spectrum'];
+/** Views that open under the section, since what is done in them is seen in it; one lies behind the other. */
+const UNDER: ViewKind[] = ['spectrum', 'crossplot'];
 const needsAll = (id: string) => WHOLE.some((kind) => kind === kindOfView(id));
 
 /** The desk says that it is there. */
@@ -100,7 +100,9 @@ export function openView(kind: ViewKind): void {
   const beside = dock.getPanel('section') ?? dock.activePanel;
   if (!beside) return void add(dock, kind);
   if (!UNDER.includes(kind)) return void add(dock, kind, { position: { referencePanel: beside, direction: 'within' } });
-  const initialHeight = Math.round(0.56 * beside.group.height);
+  const other = UNDER.flatMap((each) => dock?.getPanel(each) ?? [])[0];
+  if (other) return void add(dock, kind, { position: { referencePanel: other, direction: 'within' } });
+  const initialHeight = Math.round(0.58 * beside.group.height);
   add(dock, kind, { position: { referencePanel: beside, direction: 'below' }, initialHeight });
 }
 

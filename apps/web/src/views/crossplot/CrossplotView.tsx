@@ -5,6 +5,7 @@ import { useProject } from '../../state/project';
 import { useSettings } from '../../state/views';
 import { Select } from '../../ui/Field';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
+import view from '../common/view.module.css';
 import css from './Crossplot.module.css';
 import { Plot } from './Plot';
 import { usePlotFacts } from './usePlot';
@@ -37,15 +38,18 @@ export function CrossplotView() {
       : (desk.from === 'maps' ? grids : volumes).map((o) => ({ value: o.id, label: o.name }));
   const valid = (of: string | null) => of !== null && options.some((o) => o.value === of);
   const request = useMemo<PlotRequest | null>(
-    () =>
-      valid(desk.x.of) && valid(desk.y.of)
+    () => {
+      // ranges of limits move without points being gathered anew
+      const { limits, ...rest } = desk;
+      return valid(desk.x.of) && valid(desk.y.of)
         ? {
-            ...desk,
-            more: desk.limits.filter(({ of }) => valid(of)).map(({ of }) => of),
+            ...rest,
+            more: limits.filter(({ of }) => valid(of)).map(({ of }) => of),
             color: valid(desk.color) || desk.color === FACIES ? desk.color : null,
             wells: desk.wells ?? wells.map((w) => w.id),
           }
-        : null,
+        : null;
+    },
     // biome-ignore lint/correctness/useExhaustiveDependencies: what is valid follows from the objects
     [desk, wells, valid],
   );
@@ -73,6 +77,34 @@ export function CrossplotView() {
       ]
         .filter(Boolean)
         .join(' · ')}
+      menu={
+        <>
+          <label className={view.menuField}>
+            <input type="checkbox" checked={desk.fit} onChange={(e) => change({ fit: e.target.checked })} />
+            regression
+          </label>
+          {desk.from === 'logs' && (
+            <label className={view.menuField}>
+              <input type="checkbox" checked={desk.trends} onChange={(e) => change({ trends: e.target.checked })} />
+              trends
+            </label>
+          )}
+          {desk.from !== 'logs' && (
+            <span className={view.menuField}>
+              Inside
+              <Select
+                label="Inside"
+                value={desk.area ?? ''}
+                options={[
+                  { value: '', label: 'everywhere' },
+                  ...areas.map((a) => ({ value: a.id, label: `inside ${a.name}` })),
+                ]}
+                onChange={(v) => change({ area: v || null })}
+              />
+            </span>
+          )}
+        </>
+      }
       notShown={(facts?.notes ?? []).map((n) => ({ name: n.split(' ')[0], why: n.slice(n.indexOf(' ') + 1) }))}
     >
       <div className={css.whole}>
@@ -119,7 +151,7 @@ export function CrossplotView() {
               onChange={(v) => change({ color: v || null })}
             />
           </span>
-          {desk.from === 'logs' ? (
+          {desk.from === 'logs' && (
             <>
               <Select
                 label="Well"
@@ -144,16 +176,6 @@ export function CrossplotView() {
                 />
               </span>
             </>
-          ) : (
-            <Select
-              label="Inside"
-              value={desk.area ?? ''}
-              options={[
-                { value: '', label: 'everywhere' },
-                ...areas.map((a) => ({ value: a.id, label: `inside ${a.name}` })),
-              ]}
-              onChange={(v) => change({ area: v || null })}
-            />
           )}
           {desk.from === 'volumes' && along && (
             <VolumeZone desk={desk} along={along} horizons={horizons} onChange={change} />
@@ -168,16 +190,6 @@ export function CrossplotView() {
               ]}
               onChange={(v) => v && change({ limits: [...desk.limits, { of: v, range: null }] })}
             />
-          )}
-          <label>
-            <input type="checkbox" checked={desk.fit} onChange={(e) => change({ fit: e.target.checked })} />
-            regression
-          </label>
-          {desk.from === 'logs' && (
-            <label>
-              <input type="checkbox" checked={desk.trends} onChange={(e) => change({ trends: e.target.checked })} />
-              trends
-            </label>
           )}
         </div>
         {!request && (

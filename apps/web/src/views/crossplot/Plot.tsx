@@ -143,6 +143,14 @@ export function Plot(props: {
       .filter((t) => !log || Number.isInteger(t) || span > 500)
       .map((t) => ({ at: scale(t), text: String(Number(units.to(log ? 10 ** t : t, unit).toPrecision(4))) }));
   const { fit } = facts;
+  const fitted =
+    fit &&
+    fitText(
+      fit,
+      { name: labels[0], unit: facts.unitX, log: desk.x.log },
+      { name: labels[1], unit: facts.unitY, log: desk.y.log },
+      units,
+    );
   const trends = desk.trends && desk.from === 'logs' ? trendsFor(desk.x.of, desk.y.of) : [];
   const unitText = (unit: string) => (units.of(unit) && units.of(unit) !== '1' ? ` (${units.of(unit)})` : '');
   return (
@@ -267,14 +275,8 @@ export function Plot(props: {
       <div className={css.foot}>
         <Legend facts={facts} label={labels[2]} picture={picture} />
         {desk.fit && fit && (
-          <span className="num">
-            {fitText(
-              fit,
-              { name: labels[0], unit: facts.unitX, log: desk.x.log },
-              { name: labels[1], unit: facts.unitY, log: desk.y.log },
-              units,
-            )}
-            ; dashed: 95 of 100
+          <span className={`num ${css.fitText}`} title={`${fitted}; dashed: 95 of 100`}>
+            {fitted}
           </span>
         )}
         {ring.length > 2 ? (

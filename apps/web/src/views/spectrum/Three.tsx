@@ -1,5 +1,5 @@
 import type { Horizon, QuantityMap, Volume } from '@lithagon/core';
-import { blendOfThree } from '../../actions/blendOfThree';
+import { blendOfThree, volumesOfThree } from '../../actions/blendOfThree';
 import { useProject } from '../../state/project';
 import type { Settings } from '../../state/views';
 import { Button } from '../../ui/Button';
@@ -45,6 +45,12 @@ export function Three(props: {
         onChange={onShade}
       />
       <Button
+        title="Magnitudes at the three as volumes that need no room, for crossplots, bodies and sections"
+        onClick={() => void volumesOfThree({ seismic: volume, three, spec })}
+      >
+        As volumes
+      </Button>
+      <Button
         main
         disabled={!horizon}
         title={
@@ -65,7 +71,7 @@ export function Three(props: {
           })
         }
       >
-        Blend these three
+        Blend
       </Button>
     </div>
   );

@@ -26,8 +26,8 @@ const params = z.object({
     'values',
   ),
   from: number(
-    { title: 'From', description: 'Lowest that belongs to a body.' },
-    { min: -1e9, max: 1e9, step: 1, initial: 0 },
+    { title: 'From', description: 'Lowest that belongs to a body; of classes the first.' },
+    { min: -1e9, max: 1e9, step: 0.5, initial: 0.5 },
   ),
   to: number({ title: 'To', description: 'Highest that does.' }, { min: -1e9, max: 1e9, step: 1, initial: 1e9 }),
   above: number(
@@ -298,13 +298,13 @@ export const bodies = defineStep({
   reach: 'global',
   inputs: {
     volume: { kind: 'volume', title: 'Volume' },
-    top: { kind: 'horizon', or: 'map', title: 'Below', optional: true },
-    base: { kind: 'horizon', or: 'map', title: 'Above', optional: true },
+    top: { kind: 'horizon', or: 'map', title: 'Upper surface', optional: true },
+    base: { kind: 'horizon', or: 'map', title: 'Lower surface', optional: true },
     depth: { kind: 'horizon', title: 'Edge against', domain: 'depth', optional: true },
   },
   params,
   outputs: {
-    bodies: { kind: 'volume', title: 'Bodies' },
+    bodies: { kind: 'volume', title: 'Numbers of bodies' },
     thickness: { kind: 'map', title: 'Thickness of bodies' },
     table: { kind: 'result table', title: 'Table of bodies' },
     set: { kind: 'bodies', title: 'Bodies' },
