@@ -12,11 +12,14 @@ import {
 import { useEffect, useState } from 'react';
 import { Controller, type Resolver, useForm } from 'react-hook-form';
 import { useProject } from '../state/project';
+import { takeTool } from '../state/tool';
 import { useUnits } from '../state/units';
+import { Button } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import css from '../workbench/sheet/Sheet.module.css';
 import { FormulaField, NameField, NameListField } from './NamesField';
 import { type RowColumn, RowsField } from './RowsField';
+import { StrokesField } from './StrokesField';
 
 interface Property {
   type?: string;
@@ -29,6 +32,9 @@ interface Property {
   step?: number;
   optional?: boolean;
   names?: Named;
+  among?: string;
+  place?: { keys: [string, string, string]; sets?: Record<string, unknown> };
+  drawn?: 'strokes';
   items?: { properties?: Record<string, RowColumn> };
 }
 
@@ -38,10 +44,22 @@ export function ParamFields(props: {
   params: Record<string, unknown>;
   /** Names of the wells whose tops and curves may be named; all of them where none is given. */
   wells?: string[];
+  /** What the step is to take in, by role: values that lie among those of a volume are dragged between its ends. */
+  inputs?: Record<string, string[]>;
   onChange(params: Record<string, unknown>): void;
 }) {
-  const { step, params } = props;
+  const { step, params, inputs } = props;
   const objects = useProject((s) => s.objects);
+  const ended = (property: Property): Property => {
+    const id = property.among ? inputs?.[property.among]?.[0] : undefined;
+    const of = id ? objects.find((o) => o.id === id) : undefined;
+    // parts are of all, whatever the volume holds
+    if (property.among && params.test === 'percentiles')
+      return { ...property, minimum: 0, maximum: 100, step: 1, unit: '%' };
+    if (of?.kind !== 'volume') return property;
+    const { min, max } = of.statistics;
+    return { ...property, minimum: min, maximum: max, step: (max - min) / 200 || 1 };
+  };
   const wells = props.wells?.length ? props.wells : objects.filter((o) => o.kind === 'well').map((o) => o.name);
   const properties = (paramsSchema(step).properties ?? {}) as Record<string, Property>;
   const form = useForm<Record<string, unknown>>({ values: params, resolver: resolverOf(step), mode: 'onChange' });
@@ -60,7 +78,7 @@ export function ParamFields(props: {
           render={({ field, fieldState }) => (
             <ParamField
               name={key}
-              property={property}
+              property={ended(property)}
               value={field.value}
               error={fieldState.error?.message}
               wells={wells}
@@ -113,6 +131,8 @@ function ParamField(props: {
       <NameField {...naming} empty={p.optional === true} />
     );
   }
+  if (p.drawn === 'strokes')
+    return <StrokesField {...facts} value={(value as unknown[] | undefined) ?? []} onChange={onChange} />;
   if (p.type === 'array')
     return (
       <RowsField
@@ -149,6 +169,7 @@ function ParamField(props: {
         )}
       </Field>
     );
+  const { place } = p;
   return (
     <Field
       {...facts}
@@ -162,14 +183,21 @@ function ParamField(props: {
       }
     >
       {() => (
-        <Range
-          label={facts.label}
-          value={Number(value)}
-          min={p.minimum ?? 0}
-          max={p.maximum ?? 100}
-          step={p.step ?? 1}
-          onChange={onChange}
-        />
+        <>
+          {place && (
+            <Button small onClick={() => takeTool({ kind: 'place', keys: place.keys, sets: place.sets ?? {} })}>
+              Point at it in a section…
+            </Button>
+          )}
+          <Range
+            label={facts.label}
+            value={Math.max(p.minimum ?? 0, Math.min(p.maximum ?? 100, Number(value)))}
+            min={p.minimum ?? 0}
+            max={p.maximum ?? 100}
+            step={p.step ?? 1}
+            onChange={onChange}
+          />
+        </>
       )}
     </Field>
   );

@@ -34,8 +34,16 @@ export type Tool =
   | { kind: 'wells' }
   /** Corners on the map of a line that a section is to run along; wells that it passes by name. */
   | { kind: 'line'; points: [number, number][]; names: (string | null)[] }
+  /** A place in a section becomes parameters of the step that is set up. */
+  | { kind: 'place'; keys: [string, string, string]; sets: Record<string, unknown> }
+  /** A brush takes samples out of bodies or puts them in: metres to each side, and ms or metres up and down. */
+  | { kind: 'body brush'; does: 'takes out' | 'puts in'; wide: number; tall: number }
   /** Two places in one view, and what lies between them. */
   | { kind: 'measure'; view: string | null; domain: 'twt' | 'depth'; points: MeasuredPoint[] };
+
+/** Tools that set up a step: its form stays open beside them. */
+export type StepTool = Extract<Tool, { kind: 'place' | 'body brush' }>;
+export const isStepTool = (tool: Tool): tool is StepTool => tool.kind === 'place' || tool.kind === 'body brush';
 
 export type PickTool = Extract<Tool, { kind: 'pick' }>;
 

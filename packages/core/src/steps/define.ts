@@ -171,6 +171,12 @@ export interface ParamFacts {
   names?: Named;
   /** Of a name that may be left out. */
   optional?: true;
+  /** Of a value: the role of the volume whose values it lies among. */
+  among?: string;
+  /** Of the first of three coordinates: the keys of all of them, so that a place may be pointed at, and what else is set by that. */
+  place?: { keys: [string, string, string]; sets?: Record<string, unknown> };
+  /** How a list comes about that nobody types: by strokes of a brush. */
+  drawn?: 'strokes';
 }
 
 export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula' | 'horizon';

@@ -4,6 +4,7 @@ import { cluster } from './attributes/cluster.ts';
 import { coherence } from './attributes/coherence.ts';
 import { curvature } from './attributes/curvature.ts';
 import { dip } from './attributes/dip.ts';
+import { volumeFacies } from './attributes/facies.ts';
 import { mapFormula, formula as volumeFormula } from './attributes/formula.ts';
 import { frequency } from './attributes/frequency.ts';
 import { frequencyMap } from './attributes/frequencyMap.ts';
@@ -118,6 +119,7 @@ const builtIn: AnyStep[] = [
   plotClassMap,
   blend,
   cluster,
+  volumeFacies,
   bodies,
   layers,
   convert,

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
-import type { BinGrid } from '../earth/binGrid.ts';
-import type { EarthObject, PlotClass, VelocityModel, Volume } from '../earth/objects.ts';
+import { type BinGrid, toMap } from '../earth/binGrid.ts';
+import type { EarthObject, PlotClass, Polygon, VelocityModel, Volume } from '../earth/objects.ts';
 import { type Given, shapeOfGrid } from '../engine/local.ts';
 import { inThread } from '../engine/runner.ts';
 import type { Region } from '../numerics/block.ts';
@@ -83,8 +83,29 @@ beforeAll(async () => {
       [1, 5],
     ],
   };
-  await store.commit({ put: [plotted] });
-  objects.push(top, base, sea, model, plotted);
+  const { binGrid } = top;
+  const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
+  const areas = [0, 1].map((side): Polygon => {
+    const [from, to] = side === 0 ? [0.5, 0.45 * nj] : [0.55 * nj, nj - 1.5];
+    const corners: [number, number][] = [
+      [0.5, from],
+      [ni - 1.5, from],
+      [ni - 1.5, to],
+      [0.5, to],
+    ];
+    return {
+      id: `area-${side}`,
+      kind: 'polygon',
+      name: `Area ${side}`,
+      revision: '1',
+      stage: 'interpret',
+      madeBy: MADE,
+      closed: true,
+      rings: [corners.map(([i, j]) => toMap(binGrid, i, j))],
+    };
+  });
+  await store.commit({ put: [plotted, ...areas] });
+  objects.push(top, base, sea, model, plotted, ...areas);
 });
 
 /** Something that fits each input of a step. */

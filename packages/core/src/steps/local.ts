@@ -12,7 +12,7 @@ import { planeRegion } from '../storage/planes.ts';
 import { readRegion, workOutLiveBy } from '../storage/regions.ts';
 import type { Store } from '../storage/store.ts';
 import type { Plane } from '../storage/volumes.ts';
-import { type AnyStep, type Draft, type RunContext, stepOf } from './define.ts';
+import { type AnyStep, type Draft, type InputSpec, type RunContext, stepOf } from './define.ts';
 import { checkParams } from './params.ts';
 
 export const localOf = (step: string): LocalStep | undefined => stepOf(step)?.local;
@@ -31,7 +31,7 @@ const prepared = new WeakMap<Store, Map<string, Promise<unknown>>>();
 const MOST_PREPARED = 6;
 
 /** What a local step prepares of its inputs; kept for a while, so that it is not prepared twice. */
-export function prepare(
+export async function prepare(
   step: AnyStep,
   given: Given,
   params: unknown,
@@ -39,7 +39,7 @@ export function prepare(
   signal?: AbortSignal,
 ): Promise<unknown> {
   const { local } = step;
-  if (!local?.prepare) return Promise.resolve(undefined);
+  if (!local?.prepare) return undefined;
   const kept = prepared.get(store) ?? new Map<string, Promise<unknown>>();
   prepared.set(store, kept);
   const on = Object.fromEntries(
@@ -49,7 +49,10 @@ export function prepare(
     role,
     [o ?? []].flat().map((each) => `${each.id}@${each.revision}`),
   ]);
-  const key = JSON.stringify([step.id, on, revisions]);
+  // tables and relations that are read with wells are no inputs of their own
+  const beside = Object.values(step.inputs as Record<string, InputSpec>).flatMap((spec) => spec.companions ?? []);
+  const tables = beside.length > 0 ? (await store.list()).filter((o) => beside.includes(o.kind)) : [];
+  const key = JSON.stringify([step.id, on, revisions, tables.map((o) => `${o.id}@${o.revision}`)]);
   let known = kept.get(key);
   if (known) kept.delete(key);
   else {

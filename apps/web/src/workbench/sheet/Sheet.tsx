@@ -8,7 +8,7 @@ import { colorOf, webKindOf } from '../../kinds';
 import { edit, useHistory } from '../../state/history';
 import { useProject } from '../../state/project';
 import { select, useSelection } from '../../state/selection';
-import { useTool } from '../../state/tool';
+import { isStepTool, takeTool, useTool } from '../../state/tool';
 import { Button, IconButton } from '../../ui/Button';
 import { DeleteSheet } from '../../views/catalogue/BulkActions';
 import { StepForm } from '../steps/StepForm';
@@ -26,7 +26,10 @@ export function Sheet() {
   const object = useProject((s) => (selected ? s.byId.get(selected) : undefined));
   const step = setup ? stepOf(setup.step) : undefined;
   const tool = useTool((s) => s.tool);
-  if (tool) return <ToolSheet key={tool.kind} tool={tool} />;
+  useEffect(() => {
+    if (!setup && tool && isStepTool(tool)) takeTool(null);
+  }, [setup, tool]);
+  if (tool && !isStepTool(tool)) return <ToolSheet key={tool.kind} tool={tool} />;
   if (setup && step) return <StepForm key={step.id} setup={setup} step={step} />;
   if (object) return <ObjectSheet key={object.id} object={object} />;
   return null;

@@ -7,7 +7,7 @@ import { prepareNamed } from '../../actions/steps';
 import { openView } from '../../state/dock';
 import { edit } from '../../state/history';
 import { useProject } from '../../state/project';
-import { type Tool, takeTool } from '../../state/tool';
+import { type StepTool, type Tool, takeTool } from '../../state/tool';
 import { useUnits } from '../../state/units';
 import { activeOf, useSettings } from '../../state/views';
 import { Button, IconButton } from '../../ui/Button';
@@ -50,7 +50,7 @@ const WORDS = {
 };
 
 /** What is being drawn: how, under which name, and what comes next. */
-export function ToolSheet({ tool }: { tool: Tool }) {
+export function ToolSheet({ tool }: { tool: Exclude<Tool, StepTool> }) {
   const { title, help } = WORDS[tool.kind];
   return (
     <aside className={css.sheet} aria-label={title}>

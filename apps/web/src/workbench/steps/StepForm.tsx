@@ -142,7 +142,13 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
             }}
           />
         ))}
-        <ParamFields step={step} params={setup.params} wells={wells} onChange={(params) => change({ params })} />
+        <ParamFields
+          step={step}
+          params={setup.params}
+          wells={wells}
+          inputs={setup.inputs}
+          onChange={(params) => change({ params })}
+        />
         {replaced.length === 0 && (
           <Field label="Name" help="What the result is called; made from what it rests on where this is empty.">
             {(id) => (

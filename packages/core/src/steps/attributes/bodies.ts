@@ -26,10 +26,13 @@ const params = z.object({
     'values',
   ),
   from: number(
-    { title: 'From', description: 'Lowest that belongs to a body; of classes the first.' },
+    { title: 'From', description: 'Lowest that belongs to a body; of classes the first.', among: 'volume' },
     { min: -1e9, max: 1e9, step: 0.5, initial: 0.5 },
   ),
-  to: number({ title: 'To', description: 'Highest that does.' }, { min: -1e9, max: 1e9, step: 1, initial: 1e9 }),
+  to: number(
+    { title: 'To', description: 'Highest that does.', among: 'volume' },
+    { min: -1e9, max: 1e9, step: 1, initial: 1e9 },
+  ),
   above: number(
     { title: 'From above', description: 'Of the upper surface; negative is below it. ms, or m in depth.' },
     { min: -500, max: 500, step: 2, initial: 0 },
@@ -60,7 +63,12 @@ const params = z.object({
     'all',
   ),
   x: number(
-    { title: 'X of the place', description: 'Map coordinate.', unit: 'm' },
+    {
+      title: 'X of the place',
+      description: 'Map coordinate.',
+      unit: 'm',
+      place: { keys: ['x', 'y', 'at'], sets: { seed: 'the one at a place' } },
+    },
     { min: -1e8, max: 1e8, step: 1, initial: 0 },
   ),
   y: number(

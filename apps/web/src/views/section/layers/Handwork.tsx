@@ -8,6 +8,7 @@ import { useProject } from '../../../state/project';
 import { type PickTool, settingOf, type Tool, useTool } from '../../../state/tool';
 import { type Frame, scales } from '../frame';
 import { reachOf, traceOf } from '../geometry';
+import { brushPixels } from '../tools/bodies';
 import { Measured } from './Measured';
 
 const GREEN = '#1f766d';
@@ -25,6 +26,7 @@ export function Handwork(props: {
   const { frame, on, stroke, neighbour } = props;
   if (tool?.kind === 'fault') return <Stick tool={tool} frame={frame} />;
   if (tool?.kind === 'measure') return <Measured tool={tool} frame={frame} />;
+  if (tool?.kind === 'body brush') return <BodyBrush tool={tool} frame={frame} stroke={stroke} />;
   if (tool?.kind !== 'pick' || !on) return null;
   const { x, y } = scales(frame);
   const drawn = (stroke?.places ?? []).map(([t, v]): [number, number] => [x(t), y(v)]);
@@ -38,6 +40,31 @@ export function Handwork(props: {
         </g>
       )}
       <AtPointer tool={tool} on={on} frame={frame} />
+    </g>
+  );
+}
+
+/** A brush at the pointer, and the stroke that it draws. */
+function BodyBrush(props: {
+  tool: Extract<Tool, { kind: 'body brush' }>;
+  frame: Frame;
+  stroke: { places: OnSection[] } | null;
+}) {
+  const { tool, frame, stroke } = props;
+  const here = useHere();
+  const at = useCursor((s) => (s.at?.from === here ? s.at : null));
+  const { x, y } = scales(frame);
+  const [rx, ry] = brushPixels(tool, frame);
+  const color = tool.does === 'puts in' ? GREEN : '#b3322b';
+  const pointer: OnSection[] = at && at.vertical !== null ? [[traceOf(frame.line, at.x, at.y)[0], at.vertical]] : [];
+  return (
+    <g data-testid="body-brush">
+      {(stroke?.places ?? []).map(([t, v], n) => (
+        <ellipse key={n} cx={x(t)} cy={y(v)} rx={rx} ry={ry} fill={color} fillOpacity={0.2} />
+      ))}
+      {pointer.map(([t, v]) => (
+        <ellipse key="pointer" cx={x(t)} cy={y(v)} rx={rx} ry={ry} fill="none" stroke={color} strokeWidth={1.6} />
+      ))}
     </g>
   );
 }

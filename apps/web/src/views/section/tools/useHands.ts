@@ -7,6 +7,7 @@ import type { PlaneState } from '../../common/hooks';
 import type { Frame } from '../frame';
 import { placeOf, traceOf, valueAt } from '../geometry';
 import type { At } from '../useWindow';
+import { brushHands, placeHands } from './bodies';
 import { faultHands } from './fault';
 import { type Hands, LOOK } from './hands';
 import { measureHands } from './measure';
@@ -38,6 +39,8 @@ export function useHands(surface: {
   );
   const hands = (): Hands => {
     if (tool?.kind === 'measure') return measureHands(tool, here, line, domain);
+    if (tool?.kind === 'place') return placeHands(tool, line);
+    if (tool?.kind === 'body brush') return brushHands(tool, frame, stroke, setStroke);
     // what is interpreted lies in time, on what is really there
     if (domain !== 'twt' || trial) return LOOK;
     if (tool?.kind === 'pick' && on) return pickHands(tool, on, frame, stroke, setStroke);
