@@ -25,6 +25,8 @@ test('waveform classes are seen on the map while their number moves, and kept', 
   await person.click(page.getByRole('button', { name: /^Attributes ?: / }));
   await person.click(stepNamed(page, 'Waveform classes'));
   const sheet = form(page, 'Waveform classes');
+  // the window that waveforms are taken from is drawn on the section
+  await expect(page.getByTestId('setup-window')).toBeVisible();
   await person.click(sheet.getByRole('button', { name: 'Try on the map' }));
   await expect(page.getByText('class, a trial')).toBeVisible();
   const eight = await mapPicture(page);
@@ -39,6 +41,8 @@ test('waveform classes are seen on the map while their number moves, and kept', 
   const centres = page.getByRole('img', { name: 'Waveforms that 2 classes are centred on' });
   await expect(centres.locator('[data-class]')).toHaveCount(2);
   await expect(page.getByText(/^class, a trial$/)).toBeHidden();
+  await expect(page.getByRole('img', { name: 'Variance told, by number of classes' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Classes' })).toContainText('Class 2');
   expect(person.actions).toBeLessThanOrEqual(10);
   // beside the classes: their match, the second best, the centres and the gains
   for (const name of ['Match of waveform classes', 'Second-best class', 'Class centres', 'Gain of classes'])
@@ -253,4 +257,21 @@ test('a body comes of three frequencies by a class with a limited third axis, se
   // its footprint is on the map, and what a section cuts of it on the section
   await expect(page.getByTestId('bodies-map').locator('[data-body="1"]')).toHaveCount(1);
   await expect(page.locator('tr[data-body="1"]')).toContainText(/\d/);
+
+  // a brush takes a part out, and the run that lays it on again keeps it
+  const volume = page.locator('tr[data-body="1"] td').nth(1);
+  const before = Number(await volume.innerText());
+  await page.getByRole('button', { name: 'Change…' }).click();
+  const again = form(page, 'Bodies');
+  await again.getByRole('button', { name: 'Take out' }).click();
+  const cut = await boxOf(page.getByTestId('bodies-section').locator('[data-body="1"] path').last());
+  const middle = cut.y + cut.height / 2;
+  await page.mouse.move(cut.x + 0.1 * cut.width, middle);
+  await page.mouse.down();
+  await expect(page.getByTestId('body-brush')).toBeVisible();
+  await page.mouse.move(cut.x + 0.9 * cut.width, middle, { steps: 30 });
+  await page.mouse.up();
+  await expect(again.getByText(/\d+ touches/)).toBeVisible();
+  await again.getByRole('button', { name: /^Run/ }).click();
+  await expect.poll(async () => Number(await volume.innerText()), { timeout: 60_000 }).not.toBe(before);
 });

@@ -159,14 +159,21 @@ export function pebble(n: number): string {
     .join('')}`;
 }
 
+/** The colour of one of so many bands of a map, from the lowest on. */
+export function bandColor(name: ColorMapName, band: number, bands: number, reverse = false): string {
+  const bytes = colorMap(name);
+  const k = 3 * Math.round((((reverse ? bands - 1 - band : band) + 0.5) / bands) * 255);
+  return `rgb(${bytes[k]} ${bytes[k + 1]} ${bytes[k + 2]})`;
+}
+
 /** A CSS gradient of a map, for colour bars. */
 export function gradientOf(name: ColorMapName, direction = 'to right', reverse = false, steps?: number): string {
   const bytes = colorMap(name);
   if (steps && steps <= 40) {
-    const bands = Array.from({ length: steps }, (_, n) => {
-      const k = Math.round((((reverse ? steps - 1 - n : n) + 0.5) / steps) * 255) * 3;
-      return `rgb(${bytes[k]} ${bytes[k + 1]} ${bytes[k + 2]}) ${(100 * n) / steps}% ${(100 * (n + 1)) / steps}%`;
-    });
+    const bands = Array.from(
+      { length: steps },
+      (_, n) => `${bandColor(name, n, steps, reverse)} ${(100 * n) / steps}% ${(100 * (n + 1)) / steps}%`,
+    );
     return `linear-gradient(${direction}, ${bands.join(', ')})`;
   }
   const stops = Array.from({ length: 24 }, (_, n) => {

@@ -102,6 +102,35 @@ describe('waveform classes', () => {
       'holds no class centres of 16 samples',
     );
   });
+  test('are merged and named, and seen while they settle', async () => {
+    const inputs = { volume: [seismic.id], horizon: [horizon.id] };
+    const seen: number[] = [];
+    const go = async (params: Record<string, unknown>) => {
+      const [made] = (await runStep(
+        { step: 'attributes.waveforms', inputs, params: { classes: 5, above: 20, below: 60, ...params } },
+        store,
+        { onPreview: (map) => seen.push(map.values.length) },
+      )) as QuantityMap[];
+      return { made, values: await readWhole(store, made.values) };
+    };
+    const plain = await go({});
+    expect(seen.length).toBeGreaterThan(4);
+    expect(plain.made.classes).toEqual(['Class 1', 'Class 2', 'Class 3', 'Class 4', 'Class 5']);
+    const merged = await go({ groups: [{ name: 'Belt', classes: '2, 5' }] });
+    expect(merged.made.classes).toEqual(['Belt', 'Class 1', 'Class 3', 'Class 4']);
+    const becomes = [0, 2, 1, 3, 4, 1];
+    for (let n = 0; n < plain.values.length; n++)
+      if (!Number.isNaN(plain.values[n])) expect(merged.values[n]).toBe(becomes[plain.values[n]]);
+    await expect(go({ groups: [{ name: 'Belt', classes: '9' }] })).rejects.toThrow('classes 1 to 5');
+    await expect(
+      go({
+        groups: [
+          { name: 'A', classes: '1' },
+          { name: 'B', classes: '1' },
+        ],
+      }),
+    ).rejects.toThrow('in “A” and in “B”');
+  });
   test('are the same for the same seed, and refuse a window of nothing', async () => {
     const params = { way: 'k-means', classes: 5, seed: 3, above: 20, below: 60 };
     expect((await run(params)).classes).toEqual((await run(params)).classes);

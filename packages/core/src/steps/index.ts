@@ -132,6 +132,7 @@ for (const step of builtIn) registerStep(step);
 knownEverywhere(builtIn.map((step) => step.id));
 
 export { meanSpectrum } from '../conditioning/filter.ts';
+export { mergedClasses } from './attributes/waveforms.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
 export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';

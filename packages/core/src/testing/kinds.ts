@@ -93,6 +93,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       unit: 'm',
       values: ref('map/values', ...bins),
       range: [0, 1],
+      classes: ['A'],
     },
     {
       ...own('contacts', 'volumes'),

@@ -1,6 +1,6 @@
 import { endsText, type SeismicLine, unitsOf, type Volume } from '@lithagon/core';
 import type { CSSProperties } from 'react';
-import { gradientOf } from '../../color/maps';
+import { bandColor, gradientOf } from '../../color/maps';
 import { useUnits } from '../../state/units';
 import type { FieldLook } from '../raster/field';
 import { ColorHandle } from './ColorHandle';
@@ -15,6 +15,8 @@ export function ColorBar(props: {
   style?: CSSProperties;
   /** Whose colours it shows: they are changed by dragging it, and in what opens on a click. */
   of?: Volume | SeismicLine;
+  /** Names of classes, from the first on: each stands beside its colour. */
+  names?: string[];
 }) {
   const { look, unit = '' } = props;
   const units = useUnits();
@@ -33,6 +35,24 @@ export function ColorBar(props: {
       </div>
     </>
   );
+  if (look.whole && props.names && props.names.length > 0)
+    return (
+      <div className={css.colorBar} style={props.style}>
+        <ol className={css.classNames} aria-label="Classes">
+          {props.names.map((name, n) => {
+            const steps = look.steps ?? 1;
+            const k = n + 1 - (look.low + 0.5);
+            if (k < 0 || k >= steps) return null;
+            return (
+              <li key={name}>
+                <i style={{ background: bandColor(look.map, k, steps, look.reverse) }} />
+                {name}
+              </li>
+            );
+          })}
+        </ol>
+      </div>
+    );
   return (
     <div className={css.colorBar} style={props.style}>
       {props.of ? <ColorHandle of={props.of}>{bar}</ColorHandle> : <div className={css.bar}>{bar}</div>}

@@ -324,6 +324,7 @@ export function MapView() {
           <ColorBar
             unit={ground.unit}
             look={ground.look}
+            names={ground.names}
             of={slice}
             style={{
               left: 40,

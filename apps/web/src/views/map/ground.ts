@@ -44,6 +44,8 @@ export interface Ground {
   surface?: true;
   /** The plane of a volume that it is. */
   plane?: PlaneState;
+  /** Names of its classes, where it has such. */
+  names?: string[];
   /** Where it is a blend: that, how it is mixed, and the values of its channels. */
   blended?: { blend: Blend; mix: Mix; fields: (Float32Array | null)[] };
 }
@@ -201,6 +203,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
       binGrid: map.binGrid,
       values,
       look: inColors(map.quantity, ...map.range),
+      names: map.classes,
       legend: quantityText(map, units),
       quantity: map.quantity,
       unit: map.unit,

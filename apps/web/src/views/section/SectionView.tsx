@@ -43,6 +43,7 @@ import { Joints } from './layers/Joints';
 import { Objects } from './layers/Objects';
 import { Over } from './layers/Over';
 import { Seismic } from './layers/Seismic';
+import { SetupWindow } from './layers/SetupWindow';
 import { Smear } from './layers/Smear';
 import { liveLook, liveText } from './live';
 import { SectionMenu } from './SectionMenu';
@@ -236,6 +237,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
               </defs>
               <g clipPath={`url(#${here}-box)`}>
                 <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
+                <SetupWindow frame={frame} />
                 {along.joints.length > 1 && <Joints frame={frame} joints={along.joints} />}
                 <Crossings frame={frame} />
                 <Labels room={box} />

@@ -1,4 +1,4 @@
-import type { QuantityMap, ResultTable } from '@lithagon/core';
+import { mergedClasses, type QuantityMap, type ResultTable } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import { colorMap } from '../../color/maps';
@@ -42,7 +42,10 @@ export function ClassCentres({ object }: { object: QuantityMap }) {
     [objects, object],
   );
   const classes = (table?.columns.length ?? 1) - 1;
-  const shares = useMemo(() => sharesOf(values, classes), [values, classes]);
+  const groups = object.madeBy.params.groups as Parameters<typeof mergedClasses>[1] | undefined;
+  // merged classes have one colour and one share
+  const { becomes, names } = useMemo(() => mergedClasses(classes, groups ?? []), [classes, groups]);
+  const shares = useMemo(() => sharesOf(values, names.length), [values, names]);
   if (object.quantity !== 'class' || object.madeBy.output !== 'classes' || !table || classes < 1) return null;
   const times = table.rows.map((row) => Number(row[0]));
   const centres = Array.from({ length: classes }, (_, c) => table.rows.map((row) => Number(row[c + 1])));
@@ -80,16 +83,16 @@ export function ClassCentres({ object }: { object: QuantityMap }) {
           return (
             <g key={c} data-class={c + 1}>
               <title>
-                Class {c + 1}: {(100 * shares[c]).toFixed(1)} % of the bins
+                {names[becomes[c + 1] - 1]}: {(100 * shares[becomes[c + 1] - 1]).toFixed(1)} % of the bins
               </title>
-              <path d={pathText([...filled, ...ends], true)} fill={colorOf(c + 1, object.range)} />
+              <path d={pathText([...filled, ...ends], true)} fill={colorOf(becomes[c + 1], object.range)} />
               <path d={pathText(line)} fill="none" stroke="var(--ink)" strokeWidth={0.9} />
               <rect
                 x={LEFT + c * wide + 0.5}
                 y={H - FOOT + 6}
                 width={Math.max(1, wide - 1)}
                 height={8}
-                fill={colorOf(c + 1, object.range)}
+                fill={colorOf(becomes[c + 1], object.range)}
               />
               {(classes <= 12 || c % 2 === 0) && (
                 <text x={middle} y={H - 4} textAnchor="middle">
@@ -104,7 +107,7 @@ export function ClassCentres({ object }: { object: QuantityMap }) {
         </text>
       </svg>
       <p className={css.note}>
-        Largest: class {shares.indexOf(Math.max(...shares)) + 1} with {(100 * Math.max(...shares)).toFixed(0)} % of the
+        Largest: {names[shares.indexOf(Math.max(...shares))]} with {(100 * Math.max(...shares)).toFixed(0)} % of the
         bins. {table.name} can be given to another run, which then finds the same classes there.
       </p>
     </>

@@ -33,6 +33,8 @@ export const mapSchema = z
     /** `[inline][crossline]`, NaN where there is none. */
     values: arrayRefSchema,
     range: z.tuple([z.number(), z.number()]),
+    /** Names of classes, from the first on, where it holds such. */
+    classes: z.array(z.string().max(80)).max(40).optional(),
   })
   .refine(({ binGrid, values }) => onBins(values, binGrid), 'has values of another shape than its bins');
 export type QuantityMap = z.infer<typeof mapSchema>;

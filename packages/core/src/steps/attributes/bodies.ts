@@ -99,6 +99,7 @@ const params = z.object({
     .meta({
       title: 'Strokes',
       description: 'Of a brush, laid on again whenever bodies are made again; the later counts.',
+      drawn: 'strokes',
     }),
 });
 

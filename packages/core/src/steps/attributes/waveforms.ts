@@ -9,7 +9,7 @@ import type { Horizon, ResultTable, Volume } from '../../earth/objects.ts';
 import { during } from '../../numerics/stop.ts';
 import { eachWindow, type Windows, windowsOf } from '../../project/windows.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, type Draft, defineStep, number } from '../define.ts';
+import { choice, type Draft, defineStep, listed, number } from '../define.ts';
 import { keptMap, type MadeMap } from '../mapStep.ts';
 
 const params = z.object({
@@ -41,6 +41,19 @@ const params = z.object({
     ['as they are', 'shape alone'],
     'as they are',
   ),
+  groups: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(80).meta({ title: 'Name' }),
+        classes: z.string().max(80).meta({ title: 'Classes' }),
+      }),
+    )
+    .max(24)
+    .default([])
+    .meta({
+      title: 'Merged and named',
+      description: 'Classes by number with commas between become one of that name; the rest follow, each by itself.',
+    }),
   trainOn: number(
     { title: 'Trained on', description: 'Traces that classes are found from, spread at random.', unit: 'traces' },
     { min: 100, max: 20000, step: 100, whole: true, initial: 2000 },
@@ -132,13 +145,20 @@ function drawn(waves: PointSet, most: number, seed: number): PointSet {
   return { values, dimensions: d };
 }
 
-function centresOf(train: PointSet, p: Params): Float64Array {
+/** Turns of a training between two looks at it. */
+const LOOK_EVERY = 5;
+
+/** @param seen told the centres every few turns, where they settle in turns that mean something to an onlooker */
+function centresOf(train: PointSet, p: Params, seen: (centres: Float64Array) => void = () => undefined): Float64Array {
+  let turns = 0;
   const found =
     p.way === 'k-means'
       ? kMeans(train, p.classes, p.seed).centres
       : p.way === 'mixture'
         ? fitMixture(train, p.classes, p.seed).centres
-        : selfOrganizingMap(train, p.classes).centres;
+        : selfOrganizingMap(train, p.classes, (_, centres) => {
+            if (turns++ % LOOK_EVERY === 0) seen(centres);
+          }).centres;
   const d = train.dimensions;
   const order = orderOfCentres(found, d);
   return Float64Array.from(order.flatMap((c) => [...found.subarray(c * d, (c + 1) * d)]));
@@ -155,16 +175,46 @@ function likeness(values: Float32Array, at: number, centres: Float64Array, from:
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
 }
 
+/** What each class becomes, by its number, and the names of those that there are then. */
+export function mergedClasses(count: number, groups: Params['groups']): { becomes: number[]; names: string[] } {
+  const becomes = new Array<number>(count + 1).fill(0);
+  const names = groups.map((g) => g.name);
+  for (const [n, { name, classes }] of groups.entries())
+    for (const said of listed(classes)) {
+      const c = Number(said);
+      if (!Number.isInteger(c) || c < 1 || c > count)
+        throw new LithagonError('params', `“${name}” takes in class ${said}, and there are classes 1 to ${count}.`, {
+          fix: 'Give numbers of classes with commas between.',
+        });
+      if (becomes[c] > 0)
+        throw new LithagonError('params', `Class ${c} is in “${names[becomes[c] - 1]}” and in “${name}”.`, {
+          fix: 'Give each class to one of them.',
+        });
+      becomes[c] = n + 1;
+    }
+  for (let c = 1; c <= count; c++)
+    if (becomes[c] === 0) {
+      names.push(`Class ${c}`);
+      becomes[c] = names.length;
+    }
+  return { becomes, names };
+}
+
 /** Class, match and second-best class of every bin by given centres. */
-function classified(waves: Waveforms, centres: Float64Array): Record<'classes' | 'match' | 'second', MadeMap> {
+function classified(
+  waves: Waveforms,
+  centres: Float64Array,
+  groups: Params['groups'],
+): Record<'classes' | 'match' | 'second', MadeMap> {
   const { binGrid } = waves.windows;
   const d = waves.dimensions;
   const { first, second } = nearestCentres(waves, centres);
+  const { becomes } = mergedClasses(centres.length / d, groups);
   const made = () => new Float32Array(binGrid.inline.count * binGrid.crossline.count).fill(Number.NaN);
   const [classes, match, other] = [made(), made(), made()];
   for (const [n, bin] of waves.bins.entries()) {
-    classes[bin] = first[n] + 1;
-    other[bin] = second[n] + 1;
+    classes[bin] = becomes[first[n] + 1];
+    other[bin] = becomes[second[n] + 1];
     match[bin] = Math.max(0, likeness(waves.values, n * d, centres, first[n] * d, d));
   }
   return {
@@ -253,10 +303,10 @@ export const waveforms = defineStep({
   async maps({ inputs: { volume, horizon, base, like }, params: p, store, signal, progress }) {
     const waves = await waveformsOf(store, volume, horizon, base, p, { signal, progress });
     return during(signal, () =>
-      classified(waves, like ? centresFrom(like, waves) : centresOf(drawn(waves, p.trainOn, p.seed), p)),
+      classified(waves, like ? centresFrom(like, waves) : centresOf(drawn(waves, p.trainOn, p.seed), p), p.groups),
     );
   },
-  async run({ inputs: { volume, horizon, base, like }, params: p, store, signal, progress, idFor, warn }) {
+  async run({ inputs: { volume, horizon, base, like }, params: p, store, signal, progress, idFor, warn, preview }) {
     const waves = await waveformsOf(store, volume, horizon, base, p, {
       signal,
       progress: (part) => progress(0.6 * part),
@@ -264,14 +314,22 @@ export const waveforms = defineStep({
     if (countOf(waves) < 10 * p.classes)
       warn(`${countOf(waves)} waveforms are few for ${p.classes} classes: choose fewer.`);
     const train = drawn(waves, p.trainOn, p.seed);
-    const centres = like ? centresFrom(like, waves) : during(signal, () => centresOf(train, p));
+    // classes as they settle, for whoever looks on
+    const seen = (now: Float64Array) => {
+      const { classes } = classified(waves, now, []);
+      preview({ binGrid: classes.binGrid, values: classes.values });
+    };
+    const centres = like ? centresFrom(like, waves) : during(signal, () => centresOf(train, p, seen));
     progress(0.8);
     const out: Record<string, Draft> = {
       centres: centresTable(centres, waves.dimensions, volume),
       gains: during(signal, () => gainsTable(train, p)),
     };
-    for (const [role, map] of Object.entries(classified(waves, centres)))
-      out[role] = await keptMap(map, store, idFor(role));
+    const { names } = mergedClasses(centres.length / waves.dimensions, p.groups);
+    for (const [role, map] of Object.entries(classified(waves, centres, p.groups))) {
+      const kept = await keptMap(map, store, idFor(role));
+      out[role] = role === 'match' ? kept : { ...kept, classes: names };
+    }
     return out;
   },
 });
