@@ -1,7 +1,7 @@
 // How long a step of the demo recipe goes on before it looks whether it is to stop: the longest of each, in one thread.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parseRecipe, runRecipe } from '@lithagon/core';
+import { parseRecipe, runRecipe, runStep } from '@lithagon/core';
 import { crsTable, fileSource, folderStore } from '@lithagon/core/node';
 
 /** A signal that never stops anything, and tells how long nobody looked at it. */
@@ -33,6 +33,32 @@ function watched() {
   };
 }
 
+const [SEISMIC, TOP, BASE] = ['Full stack', 'Tolven Top', 'Tolven Base'];
+const ON_TOP = { seismic: [SEISMIC], horizon: [TOP] };
+/** Steps that are no part of the recipe. */
+const ALSO = [
+  { step: 'attributes.trace', inputs: { seismic: [SEISMIC] }, params: { kind: 'envelope' } },
+  { step: 'attributes.dip', inputs: { seismic: [SEISMIC] }, params: {} },
+  { step: 'attributes.coherence', inputs: { seismic: [SEISMIC] }, params: {} },
+  { step: 'attributes.curvature', inputs: { seismic: [SEISMIC] }, params: {} },
+  { step: 'attributes.smooth', inputs: { seismic: [SEISMIC] }, params: {} },
+  { step: 'attributes.frequency', inputs: { seismic: [SEISMIC] }, params: {} },
+  { step: 'attributes.frequencyMap', inputs: ON_TOP, params: {} },
+  { step: 'attributes.onHorizon', inputs: { volume: [SEISMIC], horizon: [TOP] }, params: {} },
+  { step: 'attributes.waveforms', inputs: { volume: [SEISMIC], horizon: [TOP], base: [BASE] }, params: {} },
+  {
+    step: 'attributes.bodies',
+    inputs: { volume: [SEISMIC], top: [TOP], depth: ['Tolven Top in depth'] },
+    params: { test: 'percentiles', from: 90, to: 100, below: 40 },
+  },
+  { step: 'attributes.cluster', inputs: { A: [SEISMIC], B: ['Variance'], top: [TOP], base: [BASE] }, params: {} },
+  {
+    step: 'attributes.facies',
+    inputs: { A: [SEISMIC], B: ['Far stack'], wells: ['QN-1', 'QN-2'] },
+    params: { method: 'random forest' },
+  },
+];
+
 export async function measure({ files, dir }) {
   const path = join(files, 'quillon.recipe.json');
   const recipe = parseRecipe('quillon.recipe.json', readFileSync(path, 'utf8'));
@@ -52,6 +78,13 @@ export async function measure({ files, dir }) {
     signal: watch.signal,
     say: next,
   });
+  const objects = await store.list();
+  const id = (name) => objects.find((o) => o.name === name)?.id ?? name;
+  for (const { step, inputs, params } of ALSO) {
+    next(step);
+    const roles = Object.entries(inputs).map(([role, names]) => [role, names.map(id)]);
+    await runStep({ step, inputs: Object.fromEntries(roles), params }, store, { signal: watch.signal });
+  }
   next('end');
   await store.close();
   return [...gaps]

@@ -51,10 +51,6 @@ await page.getByRole('button', { name: 'Layers of the section' }).click();
 await page.getByRole('button', { name: 'Compare with another volume' }).click();
 await page.getByLabel('Full stack with').selectOption('');
 await page.keyboard.press('Escape');
-await page.getByRole('button', { name: /^Data ?: / }).click();
-await page.getByRole('button', { name: /^Full stack/ }).click();
-await settle();
-await keep('facts');
 await page.getByRole('button', { name: /^Attributes ?: / }).click();
 await page.getByRole('button', { name: /^Waveform classes Parts/ }).click();
 await page.getByRole('button', { name: 'Run', exact: true }).click();
@@ -69,7 +65,84 @@ await page
   .first()
   .click();
 await settle();
-await keep('trail');
+await page.getByRole('button', { name: 'Close', exact: true }).click();
+// frequencies of the reservoir: a band that is dragged, then three of them blended on its top
+await page.getByRole('button', { name: 'Close the tray' }).click();
+await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
+await page.keyboard.press('f');
+await page.getByTestId('spectrum-chart').waitFor({ timeout: 60000 });
+const chart = await page.getByTestId('spectrum-chart').boundingBox();
+await page.mouse.move(chart.x + 0.3 * chart.width, chart.y + 60);
+await page.mouse.down();
+await page.mouse.move(chart.x + 0.42 * chart.width, chart.y + 60, { steps: 8 });
+await page.mouse.up();
+await settle();
+const seismic = await page.getByTestId('section-raster').boundingBox();
+await page.mouse.move(seismic.x + 0.4 * seismic.width, seismic.y + 0.58 * seismic.height);
+await page.waitForTimeout(900);
+await keep('spectrum');
+await page.getByLabel('Of what').selectOption('horizon');
+await settle();
+await page.getByRole('button', { name: 'Blend', exact: true }).click();
+await page.getByTestId('blend-legend').waitFor({ timeout: 120000 });
+await page.getByRole('button', { name: 'Close Spectrum' }).click();
+await page.getByRole('tab', { name: 'Map' }).dblclick();
+await settle();
+await page.mouse.move(620, 430);
+await page.waitForTimeout(900);
+await keep('blend');
+await page.getByRole('tab', { name: 'Map' }).dblclick();
+await page.getByRole('button', { name: 'Close', exact: true }).click();
+// what is brightest under the top on the far stack, with its edge against a contour
+await page.getByRole('button', { name: /^Attributes ?: / }).click();
+await page.getByRole('button', { name: /^Trace attributes [A-Z]/ }).click();
+const form = (name) => page.getByRole('complementary', { name, exact: true });
+await form('Trace attributes').getByLabel('Seismic').selectOption({ label: 'Far stack' });
+await form('Trace attributes').getByRole('button', { name: 'Keep live' }).click();
+await settle();
+await page.getByRole('button', { name: /^Bodies [A-Z]/ }).click();
+await form('Bodies').getByLabel('Test by').selectOption('percentiles');
+await form('Bodies').getByLabel('Upper surface').selectOption({ label: 'Tolven Top' });
+await form('Bodies').getByLabel('Edge against').selectOption({ label: 'Tolven Top in depth' });
+for (const [field, value] of [
+  ['From, typed', '93'],
+  ['To, typed', '100'],
+  ['To below, typed', '18'],
+  ['At most, typed', '3'],
+]) {
+  await form('Bodies').getByLabel(field).fill(value);
+  await form('Bodies').getByLabel(field).press('Enter');
+}
+await form('Bodies')
+  .getByRole('button', { name: /^Run on the volume/ })
+  .click();
+await page.getByRole('heading', { name: 'The largest' }).waitFor({ timeout: 120000 });
+await page.getByRole('button', { name: /^Data ?: / }).click();
+await page.getByRole('button', { name: /^Far stack/ }).dblclick();
+await page.getByRole('button', { name: /^Attributes ?: / }).click();
+await page.getByRole('button', { name: /^Bodies of .*bod(y|ies)/ }).click();
+await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
+await page.getByRole('button', { name: 'Close the tray' }).click();
+await page.getByRole('button', { name: 'Layers of the scene' }).click();
+const layers = page.getByRole('region', { name: 'Scene' }).last();
+for (const name of ['Brack Top', 'Tolven Top'])
+  await layers.getByRole('button', { name: `Hide ${name}`, exact: true }).click();
+await page.getByRole('button', { name: 'Layers of the scene' }).click();
+await settle();
+await settle();
+await keep('bodies');
+await page.getByRole('button', { name: 'Layers of the scene' }).click();
+for (const name of ['Brack Top', 'Tolven Top'])
+  await layers.getByRole('button', { name: `Show ${name}`, exact: true }).click();
+await layers.getByRole('button', { name: /^Hide Bodies/ }).click();
+await page.getByRole('button', { name: 'Layers of the scene' }).click();
+await page.getByRole('button', { name: 'Layers of the map' }).click();
+await page
+  .getByRole('region', { name: 'Map' })
+  .last()
+  .getByRole('button', { name: /^Hide Bodies/ })
+  .click();
+await page.getByRole('button', { name: 'Layers of the map' }).click();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: /^Data ?: / }).click();
 await page.getByRole('button', { name: /^Full stack/ }).dblclick();
@@ -135,11 +208,6 @@ await picture.saveAs(join(root, 'docs/screenshots/map.png'));
 await page.getByRole('button', { name: 'Catalogue of all objects' }).click();
 await settle();
 await keep('catalogue');
-await page.getByRole('button', { name: 'EPSG:32740' }).click();
-await page.getByLabel('Name, code or area').fill('utm 39s');
-await page.waitForTimeout(900);
-await keep('frame');
-await page.keyboard.press('Escape');
 // wells side by side, with a marker correlated from one of them
 await page.keyboard.press('l');
 await page.getByRole('button', { name: 'Take all, west to east' }).click();

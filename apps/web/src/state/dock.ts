@@ -99,7 +99,10 @@ export function openView(kind: ViewKind): void {
   if (!dock) return;
   const beside = dock.getPanel('section') ?? dock.activePanel;
   if (!beside) return void add(dock, kind);
-  if (!UNDER.includes(kind)) return void add(dock, kind, { position: { referencePanel: beside, direction: 'within' } });
+  // what lies under a view that needs the whole desk would leave neither any room
+  const front = beside.group.activePanel;
+  if (!UNDER.includes(kind) || (front && needsAll(front.id)))
+    return void add(dock, kind, { position: { referencePanel: beside, direction: 'within' } });
   const other = UNDER.flatMap((each) => dock?.getPanel(each) ?? [])[0];
   if (other) return void add(dock, kind, { position: { referencePanel: other, direction: 'within' } });
   const initialHeight = Math.round(0.58 * beside.group.height);

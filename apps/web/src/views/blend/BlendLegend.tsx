@@ -37,7 +37,7 @@ export function BlendLegend(props: {
   const { blend, at, here, small } = props;
   const side = small ? SMALL : WHOLE;
   const view = cubeView(side, side);
-  const [told, setTold] = useState(!small);
+  const [told, setTold] = useState(false);
   const units = useUnits();
   const channels = useChannels(blend);
   const lit = useBlends((s) => (s.lit?.blend === blend.id ? s.lit : null));
@@ -96,7 +96,7 @@ export function BlendLegend(props: {
           {told ? 'Fold' : 'Channels'}
         </button>
       )}
-      <ol className={css.channels} hidden={!told}>
+      <ol className={css.channels} hidden={small && !told}>
         {channels.map((of, n) => {
           const ends = blend[CHANNELS[n]];
           const shown = (v: number) => formatValue(units.to(v, of.unit));
@@ -115,7 +115,7 @@ export function BlendLegend(props: {
           );
         })}
       </ol>
-      <div className={css.peel} hidden={!told && !lit}>
+      <div className={css.peel} hidden={small && !told && !lit}>
         <span>Peel</span>
         <Range
           label="Peel the cube"
