@@ -31,17 +31,17 @@ const BESIDE = [
 ];
 
 /** Depths of the surface where an outline ends and the surface goes on deeper, half way to the bin beside it. */
-export function rimDepths(footprint: Uint8Array, depth: Float32Array, lines: number, traces: number): number[] {
+export function rimDepths(footprint: Uint8Array, depth: Float32Array, rows: number, columns: number): number[] {
   const rim: number[] = [];
-  for (let i = 0; i < lines; i++)
-    for (let j = 0; j < traces; j++) {
-      const own = i * traces + j;
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      const own = i * columns + j;
       if (!footprint[own]) continue;
       let deepest = Number.NaN;
       for (const [di, dj] of BESIDE) {
         const [a, b] = [i + di, j + dj];
-        if (a < 0 || b < 0 || a >= lines || b >= traces || footprint[a * traces + b]) continue;
-        const other = depth[a * traces + b];
+        if (a < 0 || b < 0 || a >= rows || b >= columns || footprint[a * columns + b]) continue;
+        const other = depth[a * columns + b];
         if (other > depth[own] && !(other <= deepest)) deepest = other;
       }
       if (!Number.isNaN(deepest)) rim.push((depth[own] + deepest) / 2);
@@ -58,18 +58,18 @@ const spreadOf = (rim: number[]) => at(rim, 0.75) - at(rim, 0.25);
  * @param footprint 1 where the body lies, `[inline][crossline]`; @param depth m, NaN where the surface is not
  * @returns null where no rim is left: the body ends at no deeper bin
  */
-export function edgeOf(footprint: Uint8Array, depth: Float32Array, lines: number, traces: number): BodyEdge | null {
-  const rim = rimDepths(footprint, depth, lines, traces);
+export function edgeOf(footprint: Uint8Array, depth: Float32Array, rows: number, columns: number): BodyEdge | null {
+  const rim = rimDepths(footprint, depth, rows, columns);
   if (rim.length < FEWEST) return null;
   const spread = spreadOf(rim);
   const bins: [number, number][] = [];
-  for (let n = 0; n < footprint.length; n++) if (footprint[n]) bins.push([Math.floor(n / traces), n % traces]);
+  for (let n = 0; n < footprint.length; n++) if (footprint[n]) bins.push([Math.floor(n / columns), n % columns]);
   const random = randomOf(1);
   const middle = [0, 1].map((c) => bins.reduce((sum, b) => sum + b[c], 0) / bins.length);
   let [tried, flat] = [0, 0];
   const laid = new Uint8Array(footprint.length);
   for (let n = 0; n < TRIES; n++) {
-    const [ci, cj] = [random() * lines, random() * traces];
+    const [ci, cj] = [random() * rows, random() * columns];
     const quarters = Math.floor(random() * 4);
     const [cos, sin] = [
       [1, 0],
@@ -82,12 +82,12 @@ export function edgeOf(footprint: Uint8Array, depth: Float32Array, lines: number
     for (const [i, j] of bins) {
       const [u, v] = [i - middle[0], j - middle[1]];
       const [a, b] = [Math.round(ci + cos * u - sin * v), Math.round(cj + sin * u + cos * v)];
-      if (a < 0 || b < 0 || a >= lines || b >= traces || Number.isNaN(depth[a * traces + b])) continue;
-      laid[a * traces + b] = 1;
+      if (a < 0 || b < 0 || a >= rows || b >= columns || Number.isNaN(depth[a * columns + b])) continue;
+      laid[a * columns + b] = 1;
       held++;
     }
     if (held < ENOUGH * bins.length) continue;
-    const other = rimDepths(laid, depth, lines, traces);
+    const other = rimDepths(laid, depth, rows, columns);
     if (other.length < Math.max(FEWEST, rim.length / 2)) continue;
     tried++;
     if (spreadOf(other) <= spread) flat++;

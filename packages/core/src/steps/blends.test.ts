@@ -27,7 +27,6 @@ let horizon: Horizon;
 
 beforeAll(async () => {
   store = memoryStore();
-  await store.setFrame?.(FRAME);
   seismic = await madeVolume(
     store,
     (i, j, k) => {
@@ -181,7 +180,7 @@ describe('a blend', () => {
         { channel: 'blue', from: 1e6, to: 2e6 },
       ],
     })) as Blend[];
-    const text = new TextDecoder().decode(await exportObject(store, made, 'csv'));
+    const text = new TextDecoder().decode(await exportObject(store, made, 'csv', FRAME));
     const rows = text.trim().split('\n');
     expect(rows[0]).toMatch(/^inline,crossline,x_m,y_m,red_envelope.*color$/);
     expect(rows.length).toBe(12 * COLUMNS + 1);

@@ -7,7 +7,7 @@ import { runsOf } from '../project/bodies.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import type { Store } from '../storage/store.ts';
-import { madeHorizon, TURNED } from '../testing/objects.ts';
+import { FRAME, madeHorizon, TURNED } from '../testing/objects.ts';
 import { normal } from '../testing/random.ts';
 import { madeVolume } from '../testing/volume.ts';
 import { runStep } from './index.ts';
@@ -108,19 +108,24 @@ describe('bodies', () => {
     const { rows, set, thickness } = await bodies({ from: 60, velocity: 2500 });
     const runs = await runsOf(store, set);
     expect([...runs.keys()]).toEqual([1, 2]);
-    const count = [...(runs.get(1)?.from ?? [])].reduce((sum, from, n) => sum + (runs.get(1)?.to[n] ?? 0) - from, 0);
+    const count = Array.from(runs.get(1)?.from ?? []).reduce(
+      (sum, from, n) => sum + (runs.get(1)?.to[n] ?? 0) - from,
+      0,
+    );
     expect(count).toBe(rows[0].Samples);
     const values = await readWhole(store, thickness.values);
     expect(values[20 * COLUMNS + 26]).toBeCloseTo(6 * 5, 3);
     const csv = new TextDecoder()
-      .decode(await exportObject(store, set, 'csv'))
+      .decode(await exportObject(store, set, 'csv', FRAME))
       .trim()
       .split('\n');
     expect(csv[0]).toBe('body,x_m,y_m,top_ms,base_ms');
     const first = csv[1].split(',').map(Number);
     const [x, y] = toMap(BIN_GRID, runs.get(1)?.i[0] ?? 0, runs.get(1)?.j[0] ?? 0);
     expect(first.slice(0, 3)).toEqual([1, Number(x.toFixed(3)), Number(y.toFixed(3))]);
-    expect(new TextDecoder().decode((await exportObject(store, set, 'vtp')).slice(0, 200))).toContain('PolyData');
+    expect(new TextDecoder().decode((await exportObject(store, set, 'vtp', FRAME)).slice(0, 200))).toContain(
+      'PolyData',
+    );
   });
 
   test('are corrected by strokes of a brush, the later over the earlier', async () => {

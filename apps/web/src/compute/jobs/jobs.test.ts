@@ -162,20 +162,24 @@ describe('what views of wells ask for', () => {
   test('is a crossplot that stays in the worker, and what of it lies in a ring', async () => {
     const facts = got(await wellsJobs.plotGather(project, { ...PLOT_DESK, wells: [field.well.id] }));
     const { x0, x1, y0, y1 } = facts.window;
-    const raster = got(await wellsJobs.plotRaster(facts.key, facts.window, 60, 40));
+    const raster = got(await wellsJobs.plotRaster(facts.key, facts.window, [], 60, 40));
     expect(raster?.counts).toHaveLength(60 * 40);
     const all = got(
-      await wellsJobs.plotSelect(facts.key, [
-        [x0, y0],
-        [x1, y0],
-        [x1, y1],
-        [x0, y1],
-      ]),
+      await wellsJobs.plotSelect(
+        facts.key,
+        [
+          [x0, y0],
+          [x1, y0],
+          [x1, y1],
+          [x0, y1],
+        ],
+        [],
+      ),
     );
     expect(all?.count).toBe(raster?.inside);
     // of a plot that is gone there is nothing
-    expect(got(await wellsJobs.plotRaster('gone', facts.window, 60, 40))).toBeNull();
-    expect(got(await wellsJobs.plotSelect('gone', []))).toBeNull();
+    expect(got(await wellsJobs.plotRaster('gone', facts.window, [], 60, 40))).toBeNull();
+    expect(got(await wellsJobs.plotSelect('gone', [], []))).toBeNull();
   });
   test('is tops correlated from one well to another that is like it', async () => {
     const twin = { ...field.well, id: 'T-2', name: 'T-2', x: field.well.x + 100 };

@@ -23,7 +23,7 @@ vi.mock('../../compute/pool', () => ({
       rasters.push(asked[0]);
       return rasterOf(...asked);
     },
-    plotSelect: async (key: string, ring: [number, number][]) => selectPlot(key, ring),
+    plotSelect: async (...asked: Parameters<typeof selectPlot>) => selectPlot(...asked),
   }),
 }));
 const { lightUp, usePicture, usePlotFacts } = await import('./usePlot');
@@ -89,7 +89,7 @@ describe('the raster', () => {
     await waitFor(() => expect(result.current.facts).not.toBeNull());
     const facts = result.current.facts;
     if (!facts) throw new Error('there are points');
-    const picture = renderHook(() => usePicture(facts, facts.window, 120, 80)).result;
+    const picture = renderHook(() => usePicture(facts, facts.window, [], 120, 80)).result;
     await waitFor(() => expect(picture.current).not.toBeNull());
     const sum = picture.current?.counts.reduce((a, b) => a + b, 0);
     expect(sum).toBe(picture.current?.inside);
@@ -97,7 +97,7 @@ describe('the raster', () => {
     expect(rasters).toEqual([facts.key]);
   });
   test('is not made for a window too small to see', () => {
-    expect(renderHook(() => usePicture(null, null, 4, 4)).result.current).toBeNull();
+    expect(renderHook(() => usePicture(null, null, [], 4, 4)).result.current).toBeNull();
     expect(rasters).toEqual([]);
   });
 });
@@ -117,7 +117,7 @@ describe('points drawn round', () => {
       [middle, y1],
       [x0, y1],
     ];
-    const count = await lightUp(facts, half, '#123456', 'sonic', null);
+    const count = await lightUp(facts, half, [], '#123456', 'sonic', null);
     const points = await plotPoints(field.store, field.objects, request('sonic'));
     const expected = points.x.filter((x, n) => x > x0 && x < middle && points.y[n] > y0 && points.y[n] < y1).length;
     expect(count).toBe(expected);
@@ -125,7 +125,30 @@ describe('points drawn round', () => {
     expect([...(now?.wells.keys() ?? [])]).toEqual(['T-1']);
     const metres = (now?.wells.get('T-1') ?? []).reduce((sum, [a, b]) => sum + b - a, 0);
     expect(metres).toBeGreaterThan(0);
-    expect(await lightUp(facts, half.slice(0, 2), '#123456', 'sonic', null)).toBe(0);
+    expect(await lightUp(facts, half.slice(0, 2), [], '#123456', 'sonic', null)).toBe(0);
     expect(usePlotSelection.getState().now).toBeNull();
+  });
+  test('are those within the ranges of further quantities alone', async () => {
+    const { result } = renderHook(() => usePlotFacts({ ...request('sonic'), more: ['gamma ray'] }));
+    await letThrough();
+    await waitFor(() => expect(result.current.facts).not.toBeNull());
+    const facts = result.current.facts;
+    if (!facts) throw new Error('there are points');
+    const [{ range }] = facts.more;
+    const { x0, x1, y0, y1 } = facts.window;
+    const all: [number, number][] = [
+      [x0, y0],
+      [x1, y0],
+      [x1, y1],
+      [x0, y1],
+    ];
+    const count = (least: number) => lightUp(facts, all, [[least, range[1]]], '#123456', 'sonic', null);
+    const points = await plotPoints(field.store, field.objects, { ...request('sonic'), more: ['gamma ray'] });
+    const middle = (range[0] + range[1]) / 2;
+    const inside = (n: number) => points.x[n] > x0 && points.x[n] < x1 && points.y[n] > y0 && points.y[n] < y1;
+    const expected = points.more[0].filter((v, n) => v >= middle && v <= range[1] && inside(n)).length;
+    expect(expected).toBeGreaterThan(0);
+    expect(expected).toBeLessThan(points.x.length);
+    expect(await count(middle)).toBe(expected);
   });
 });

@@ -48,6 +48,7 @@ const laidOut = (domain: 'twt' | 'depth', more: EarthObject[] = [], world = make
       domain,
       objects: all,
       log: null,
+      lit: null,
     }),
   };
 };
