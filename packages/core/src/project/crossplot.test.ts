@@ -195,6 +195,8 @@ describe('points of logs', () => {
       depth: Float32Array.from([100, 100.5, 101, 50, 200]),
       wells: ['A', 'B'],
       classes: [],
+      more: [],
+      unitsMore: [],
       notes: [],
     };
     const intervals = selectedIntervals(points, Uint8Array.from([1, 1, 1, 1, 1]));
