@@ -1,9 +1,18 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { boxOf, hand } from './support/hand.ts';
 import { difference, openWorkedUp, pictureOf } from './support/workbench.ts';
 
 const form = (page: Page, name: string) => page.getByRole('complementary', { name, exact: true });
 const stepNamed = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name} [A-Z]`) });
+
+/** What those who read with other means would miss or stumble over. */
+async function troubles(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes[0]?.html}`);
+}
 
 /** Colours of the map's own canvas, as a few numbers. */
 const mapPicture = (page: Page) =>
@@ -84,6 +93,7 @@ test('three frequencies of a horizon are blended under a shade, and its colours 
   expect(person.actions).toBeLessThanOrEqual(15);
   const blended = await mapPicture(page);
   expect(difference(horizon, blended)).toBeGreaterThan(3);
+  expect(await troubles(page)).toEqual([]);
   // three maps and a shade are objects of their own
   await expect(page.getByRole('button', { name: /^\d[\d.]* Hz on Tolven Top/ })).toHaveCount(3);
   await expect(page.getByRole('button', { name: /^Least semblance on Tolven Top/ })).toBeVisible();
@@ -151,6 +161,7 @@ test('a band that is dragged on the spectrum is tried on the section, with its s
   await page.mouse.move(section.x + 0.42 * section.width, section.y + 0.5 * section.height);
   await expect.poll(async () => Number(await smear.getAttribute('data-ms'))).toBeGreaterThan(1.1 * wide);
   await expect(page.getByTestId('gather-raster')).toBeVisible();
+  expect(await troubles(page)).toEqual([]);
 });
 
 test('a blend of live volumes lies over the section and colours planes of the scene, and is of one domain', async ({
@@ -193,6 +204,7 @@ test('a blend of live volumes lies over the section and colours planes of the sc
     return strong / Math.max(1, all);
   };
   expect(await page.getByTestId('blend-raster').evaluate(colours)).toBeGreaterThan(0.1);
+  expect(await troubles(page)).toEqual([]);
   const plain = await scene.evaluate(colours);
   await page.getByRole('button', { name: 'Settings of the scene' }).click();
   await page.getByLabel('Planes of the scene show').selectOption({ label: 'Blend of At 15' });
@@ -257,6 +269,8 @@ test('a body comes of three frequencies by a class with a limited third axis, se
   // its footprint is on the map, and what a section cuts of it on the section
   await expect(page.getByTestId('bodies-map').locator('[data-body="1"]')).toHaveCount(1);
   await expect(page.locator('tr[data-body="1"]')).toContainText(/\d/);
+
+  expect(await troubles(page)).toEqual([]);
 
   // a brush takes a part out, and the run that lays it on again keeps it
   const volume = page.locator('tr[data-body="1"] td').nth(1);

@@ -310,16 +310,6 @@ export function MapView() {
         )}
         {frame && <LitUp frame={frame} size={size} wells={wells} />}
         {frame && tool?.kind === 'wells' && <WellLine frame={frame} size={size} wells={wells} />}
-        {ground?.blended && volume && (
-          <MapCube
-            key={ground.blended.blend.id}
-            blended={ground.blended}
-            binAt={binAt}
-            volume={volume}
-            small={size.width < 520 || size.height < 420}
-            style={{ right: 4, top: 4 }}
-          />
-        )}
         {ground && !ground.blended && (
           <ColorBar
             unit={ground.unit}
@@ -338,6 +328,16 @@ export function MapView() {
         )}
         {problem && <div className={css.problem}>{problem}</div>}
       </div>
+      {ground?.blended && volume && (
+        <MapCube
+          key={ground.blended.blend.id}
+          blended={ground.blended}
+          binAt={binAt}
+          volume={volume}
+          small={size.width < 520 || size.height < 420}
+          style={{ right: 4, top: 4 }}
+        />
+      )}
       {menu.element}
     </ViewFrame>
   );

@@ -220,7 +220,9 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
         {samples && size.width > 60 && (
           <Seismic shown={shown} samples={samples} frame={frame} look={look} traces={settings.traces} />
         )}
-        {settings.over && size.width > 60 && <Over of={settings.over} shown={shown} along={along} frame={frame} />}
+        {settings.over && size.width > 60 && (
+          <Over host={element?.parentElement ?? null} of={settings.over} shown={shown} along={along} frame={frame} />
+        )}
         {settings.compare && other && samples && size.width > 60 && (
           <Compared compare={settings.compare} {...{ other, shown, samples, along, frame, look }} />
         )}

@@ -107,11 +107,12 @@ export function Chart(props: {
   };
   const handles = { onPointerMove: move, onPointerUp: end };
   return (
+    // biome-ignore lint/a11y/useSemanticElements: a drawing of which parts are dragged
     <svg
       className={css.chart}
       width={width}
       height={height}
-      role="img"
+      role="group"
       aria-label="Amplitude over frequency"
       data-testid="spectrum-chart"
       data-last={last}

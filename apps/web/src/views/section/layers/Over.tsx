@@ -1,4 +1,5 @@
 import type { Blend, EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import { createPortal } from 'react-dom';
 import { useBlends, useDrawnBlend } from '../../../state/blends';
 import { useDisplays } from '../../../state/displays';
 import { useProject } from '../../../state/project';
@@ -14,6 +15,8 @@ import type { Frame } from '../frame';
 import { type Along, useOther } from '../useAlong';
 
 interface OverProps {
+  /** What the view stands in: the legend of a blend is beside the picture, not in it. */
+  host: HTMLElement | null;
   of: { volume: string; opacity: number };
   shown: Volume | SeismicLine;
   along: Along;
@@ -67,13 +70,17 @@ function OverBlend(props: Omit<OverProps, 'of'> & { of: Blend; opacity: number }
           box={frame.box}
         />
       </div>
-      <BlendLegend
-        blend={blend}
-        at={at()}
-        here={null}
-        small={frame.box.width < 700 || frame.box.height < 340}
-        style={{ right: 10, top: frame.box.top + 6, zIndex: 2 }}
-      />
+      {props.host &&
+        createPortal(
+          <BlendLegend
+            blend={blend}
+            at={at()}
+            here={null}
+            small={frame.box.width < 700 || frame.box.height < 340}
+            style={{ right: 10, top: frame.box.top + 6, zIndex: 2 }}
+          />,
+          props.host,
+        )}
     </>
   );
 }
