@@ -1,4 +1,5 @@
 import { randomOf } from '../classes/kinds.ts';
+import { heed } from '../numerics/stop.ts';
 
 /** Where a body ends down dip. */
 export interface BodyEdge {
@@ -69,6 +70,7 @@ export function edgeOf(footprint: Uint8Array, depth: Float32Array, rows: number,
   let [tried, flat] = [0, 0];
   const laid = new Uint8Array(footprint.length);
   for (let n = 0; n < TRIES; n++) {
+    heed();
     const [ci, cj] = [random() * rows, random() * columns];
     const quarters = Math.floor(random() * 4);
     const [cos, sin] = [

@@ -280,17 +280,20 @@ async function edgesOf(
   volume: Volume,
   found: Found,
   depth: Horizon | undefined,
+  signal?: AbortSignal,
 ): Promise<(BodyEdge | null)[]> {
   if (!depth) return [];
   const [ni, nj] = shapeOf(volume);
   const depths = await onBinsOf(store, depth, volume.binGrid);
   const { starts } = found.runs;
-  return found.facts.slice(0, EDGES).map((_, n) => {
-    const footprint = new Uint8Array(ni * nj);
-    for (let t = 0; t < ni * nj; t++)
-      for (let r = starts[t]; r < starts[t + 1]; r++) if (found.number[r] === n + 1) footprint[t] = 1;
-    return edgeOf(footprint, depths, ni, nj);
-  });
+  return during(signal, () =>
+    found.facts.slice(0, EDGES).map((_, n) => {
+      const footprint = new Uint8Array(ni * nj);
+      for (let t = 0; t < ni * nj; t++)
+        for (let r = starts[t]; r < starts[t + 1]; r++) if (found.number[r] === n + 1) footprint[t] = 1;
+      return edgeOf(footprint, depths, ni, nj);
+    }),
+  );
 }
 
 export const bodies = defineStep({
@@ -364,7 +367,7 @@ export const bodies = defineStep({
       for (let n = found.runs.starts[t]; n < found.runs.starts[t + 1]; n++)
         if (found.number[n] > 0) thickness[t] = (thickness[t] || 0) + metres * (found.runs.to[n] - found.runs.from[n]);
     stopIf(signal);
-    const edges = await edgesOf(store, volume, found, depth);
+    const edges = await edgesOf(store, volume, found, depth, signal);
     return {
       ...(await stored()),
       thickness: await keptMap(

@@ -13,11 +13,14 @@ import {
   winners,
 } from '../../facies/classifier.ts';
 import type { Classifier, Samples } from '../../facies/samples.ts';
-import { during } from '../../numerics/stop.ts';
+import { during, heed } from '../../numerics/stop.ts';
 import { trainingSamples } from '../../project/trainingSamples.ts';
 import { choice, type Draft, defineStep, number, text } from '../define.ts';
 
 const ROLES = ['A', 'B', 'C', 'D', 'E', 'F'] as const;
+
+/** Samples that are classed at once. */
+const TOGETHER = 4096;
 
 const params = z.object({
   method: choice(
@@ -172,22 +175,27 @@ export const volumeFacies = defineStep({
       const n = blocks.A.data.length;
       const known: number[] = [];
       for (let s = 0; s < n; s++) if (t.roles.every((role) => !Number.isNaN(blocks[role].data[s]))) known.push(s);
-      const features = new Float64Array(known.length * d);
-      for (const [k, s] of known.entries())
-        for (let c = 0; c < d; c++) features[k * d + c] = blocks[t.roles[c]].data[s];
       const classes = t.names.length;
       const { classify, novelty } = learnedFrom(t);
-      const probabilities = tempered(classify(features, known.length), classes, t.temper);
-      const won = winners(probabilities, classes);
-      const far = p.unlike === 'no class' ? novelty.distance(features, known.length) : null;
       const wanted = Math.max(0, t.names.indexOf(p.probabilityOf));
       const made = () => new Float32Array(n).fill(Number.NaN);
       const [out, sure, probability] = [made(), made(), made()];
-      for (const [k, s] of known.entries()) {
-        const unlike = far !== null && far[k] > novelty.limit;
-        out[s] = unlike ? 0 : won[k] + 1;
-        sure[s] = unlike ? 0 : probabilities[k * classes + won[k]];
-        probability[s] = unlike ? 0 : probabilities[k * classes + wanted];
+      // a part at a time, so that a cancel is heard between them
+      for (let from = 0; from < known.length; from += TOGETHER) {
+        heed();
+        const some = known.slice(from, from + TOGETHER);
+        const features = new Float64Array(some.length * d);
+        for (const [k, s] of some.entries())
+          for (let c = 0; c < d; c++) features[k * d + c] = blocks[t.roles[c]].data[s];
+        const probabilities = tempered(classify(features, some.length), classes, t.temper);
+        const won = winners(probabilities, classes);
+        const far = p.unlike === 'no class' ? novelty.distance(features, some.length) : null;
+        for (const [k, s] of some.entries()) {
+          const unlike = far !== null && far[k] > novelty.limit;
+          out[s] = unlike ? 0 : won[k] + 1;
+          sure[s] = unlike ? 0 : probabilities[k * classes + won[k]];
+          probability[s] = unlike ? 0 : probabilities[k * classes + wanted];
+        }
       }
       return { classes: out, sure, probability };
     },
