@@ -39,12 +39,7 @@ export function StrokesField(props: {
     </label>
   );
   return (
-    <Field
-      label={props.label}
-      help={props.help}
-      error={props.error}
-      aside={counted(value.length, 'touch').replace(/touchs$/, 'touches')}
-    >
+    <Field label={props.label} help={props.help} error={props.error} aside={counted(value.length, 'touch', 'touches')}>
       {() => (
         <div className={css.strokes}>
           <Button small aria-pressed={holds('takes out')} onClick={() => take('takes out')}>

@@ -60,6 +60,8 @@ export function Range(props: {
   max: number;
   step: number;
   onChange(value: number): void;
+  /** Told once it is let go. */
+  onCommit?(value: number): void;
 }) {
   return (
     <Slider.Root
@@ -69,6 +71,7 @@ export function Range(props: {
       max={props.max}
       step={props.step}
       onValueChange={([v]) => props.onChange(v)}
+      onValueCommit={([v]) => props.onCommit?.(v)}
     >
       <Slider.Track className={css.track}>
         <Slider.Range className={css.range} />

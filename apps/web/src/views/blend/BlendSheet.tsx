@@ -22,8 +22,11 @@ export function BlendSheet({ object }: { object: Blend }) {
   const units = useUnits();
   const show = (part: Partial<Blend>) => useBlends.setState({ draft: { ...blend, ...part } });
   const keep = async (what: string, part: Partial<Blend>) => {
-    await edit(`${what} of ${object.name}`, [object], [{ ...object, ...part, set: true }]);
-    useBlends.setState({ draft: null });
+    try {
+      await edit(`${what} of ${object.name}`, [object], [{ ...object, ...part, set: true }]);
+    } finally {
+      useBlends.setState({ draft: null });
+    }
   };
   if (channels.length === 0) return <p>What it is made of is not there any more.</p>;
   return (
@@ -83,7 +86,8 @@ export function BlendSheet({ object }: { object: Blend }) {
                 min={0}
                 max={1}
                 step={0.05}
-                onChange={(strength) => void keep('Shade', { strength })}
+                onChange={(strength) => show({ strength })}
+                onCommit={(strength) => void keep('Shade', { strength })}
               />
             )}
           </Field>
