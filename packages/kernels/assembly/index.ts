@@ -5,3 +5,4 @@ export { liveSamples, rowCounts, rowSums, slidingRatio, withoutNulls } from './v
 export { weigh } from './weigh';
 export { normals, products } from './tensor';
 export { calmest, diffuse, firstPart, foldRows, medianRows, moved, pairProducts } from './along';
+export { keepBest, slantedMeans } from './slanted';

@@ -26,5 +26,6 @@ export {
   type Sums,
   sums,
 } from './samples.ts';
+export { type Slanted, slantedMeans, slantedMeansTwin, slantedRoom } from './slanted.ts';
 export * from './twins.ts';
 export { type VarianceBlock, varianceBlock, varianceBlockTwin } from './variance.ts';

@@ -45,6 +45,22 @@ export interface Kernels {
   medianRows(rows: number, count: number, samples: number, out: number): void;
   calmest(rows: number, samples: number, sets: number, count: number, size: number, out: number): void;
   diffuse(u: number, rows: number, count: number, samples: number, trust: number, rate: number, to: number): void;
+  slantedMeans(
+    image: number,
+    stride: number,
+    rows: number,
+    width: number,
+    slope: number,
+    first: number,
+    half: number,
+    low: number,
+    high: number,
+    wide: number,
+    scratch: number,
+    out: number,
+    outStride: number,
+  ): void;
+  keepBest(values: number, best: number, which: number, number: number, count: number): void;
   fieldPicture(
     data: number,
     rows: number,

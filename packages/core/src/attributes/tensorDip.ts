@@ -1,4 +1,4 @@
-import { roomIn, threadKernels } from '@lithagon/kernels';
+import { type Kernels, type Room, roomIn, threadKernels } from '@lithagon/kernels';
 import type { Block, Halo, Shape3 } from '../numerics/block.ts';
 
 /** Slopes of reflections, samples that they drop from a trace to the next, and their disorder. */
@@ -19,7 +19,7 @@ export interface TensorSpec {
 
 /** Derivatives are those of a Gaussian of one sample, the same along every axis: so they are in proportion at every frequency. */
 const SIGMA = 1;
-const REACH = 3;
+export const REACH = 3;
 
 const radiusOf = (sigma: number) => Math.max(1, Math.ceil(2.5 * sigma));
 
@@ -45,6 +45,40 @@ function derivative(sigma: number, radius: number): Float32Array {
   return w.map((v) => v / gain);
 }
 
+/** Products of the gradients of a block in the memory of the kernels: six rows, `xx xy xz yy yz zz`, 0 within `REACH` of its sides. */
+export function tensorsOf(kernels: Kernels, room: Room, data: Float32Array, [mi, mj, mk]: Shape3) {
+  const length = mi * mj * mk;
+  const narrow = gaussian(SIGMA, REACH);
+  const slope = derivative(SIGMA, REACH);
+  // rows of tensors begin on a multiple of four
+  const row = (length + 3) & ~3;
+  const [from, a, b, x, y, z] = Array.from({ length: 6 }, () => room.take(row));
+  const tensors = room.take(6 * row);
+  const [narrowAt, slopeAt] = [room.take(narrow.length), room.take(slope.length)];
+  room.floats(narrowAt, narrow.length).set(narrow);
+  room.floats(slopeAt, slope.length).set(slope);
+  room.floats(from, length).set(data);
+  const strides = [mj * mk, mk, 1];
+  /** One pass of weights along an axis, its values where those of `from` are. */
+  const pass = (source: number, to: number, axis: number, weights: number, count: number) => {
+    const half = count >> 1;
+    const inner = length - 2 * half * strides[axis];
+    if (inner > 0) kernels.weigh(source, to + 4 * half * strides[axis], inner, strides[axis], weights, count);
+  };
+  // the derivative along one axis, smoothed along the others
+  for (const [axis, to] of [x, y, z].entries()) {
+    room.floats(to, row).fill(0);
+    room.floats(a, row).fill(Number.NaN);
+    room.floats(b, row).fill(Number.NaN);
+    const weightsOf = (along: number) => (along === axis ? slopeAt : narrowAt);
+    pass(from, a, 0, weightsOf(0), slope.length);
+    pass(a, b, 1, weightsOf(1), slope.length);
+    pass(b, to, 2, weightsOf(2), slope.length);
+  }
+  kernels.products(x, y, z, tensors, row);
+  return { tensors, row, a, b, pass };
+}
+
 /**
  * Slopes of a block by the structure tensor: gradients by derivatives of a Gaussian, their products smoothed, and the normal that most
  * of their energy is along (van Vliet & Verbeek 1995, Proc. ASCI’95, 442–449; Fehmers & Höcker 2003, Geophysics 68, 1286–1293).
@@ -56,54 +90,21 @@ export function tensorSlopes(block: Pick<Block, 'data' | 'size' | 'halo'>, spec:
   const length = mi * mj * mk;
   const kernels = threadKernels();
   const room = roomIn(kernels);
-  const smooth = {
-    across: gaussian(spec.lateral, radiusOf(spec.lateral)),
-    down: gaussian(spec.vertical, radiusOf(spec.vertical)),
-  };
-  const narrow = gaussian(SIGMA, REACH);
-  const slope = derivative(SIGMA, REACH);
-  // rows of tensors begin on a multiple of four
-  const row = (length + 3) & ~3;
-  const at = {
-    data: room.take(row),
-    a: room.take(row),
-    b: room.take(row),
-    x: room.take(row),
-    y: room.take(row),
-    z: room.take(row),
-  };
-  const tensors = room.take(6 * row);
-  const lists = [narrow, slope, smooth.across, smooth.down];
-  const weights = lists.map((w) => room.take(w.length));
+  const { tensors, row, a, b, pass } = tensorsOf(kernels, room, data, size);
+  const lists = [gaussian(spec.lateral, radiusOf(spec.lateral)), gaussian(spec.vertical, radiusOf(spec.vertical))];
   const result = [room.take(row), room.take(row), room.take(row)];
+  const weights = lists.map((w) => room.take(w.length));
   for (const [n, w] of lists.entries()) room.floats(weights[n], w.length).set(w);
-  room.floats(at.data, length).set(data);
-  const strides = [mj * mk, mk, 1];
-  /** One pass along an axis, its values where those of `from` are. */
-  const pass = (from: number, to: number, axis: number, list: number) => {
-    const half = lists[list].length >> 1;
-    const stride = strides[axis];
-    const inner = length - 2 * half * stride;
-    if (inner > 0) kernels.weigh(from, to + 4 * half * stride, inner, stride, weights[list], 2 * half + 1);
-  };
-  // the derivative along one axis, smoothed along the others
-  for (const [axis, to] of [at.x, at.y, at.z].entries()) {
-    room.floats(to, row).fill(0);
-    room.floats(at.a, row).fill(Number.NaN);
-    room.floats(at.b, row).fill(Number.NaN);
-    pass(at.data, at.a, 0, axis === 0 ? 1 : 0);
-    pass(at.a, at.b, 1, axis === 1 ? 1 : 0);
-    pass(at.b, to, 2, axis === 2 ? 1 : 0);
-  }
-  kernels.products(at.x, at.y, at.z, tensors, row);
+  const smooth = (from: number, to: number, axis: number, list: number) =>
+    pass(from, to, axis, weights[list], lists[list].length);
   for (let n = 0; n < 6; n++) {
     const own = tensors + 4 * n * row;
-    room.floats(at.a, row).fill(0);
-    room.floats(at.b, row).fill(0);
-    pass(own, at.a, 0, 2);
-    pass(at.a, at.b, 1, 2);
+    room.floats(a, row).fill(0);
+    room.floats(b, row).fill(0);
+    smooth(own, a, 0, 0);
+    smooth(a, b, 1, 0);
     room.floats(own, row).fill(0);
-    pass(at.b, own, 2, 3);
+    smooth(b, own, 2, 1);
   }
   const wanted: Shape3 = [
     mi - 2 * (halo.inline - more.inline),

@@ -96,6 +96,14 @@ const table = {
     ends: ['layered', 'chaotic'],
     of: ['volume', 'map'],
   },
+  'fault strength': {
+    ...plain,
+    range: PART,
+    colors: { map: 'ember', reverse: false },
+    clip: 99,
+    ends: ['unbroken', 'broken'],
+    of: ['volume', 'map'],
+  },
   dip: { ...plain, range: UNBOUNDED, symmetric: true, colors: SIGNED, clip: 99, of: ['volume', 'map'] },
   'dip angle': { ...plain, unit: '°', range: [0, 90], colors: RISING, clip: 99, of: ['volume', 'map'] },
   azimuth: {

@@ -13,11 +13,14 @@ import {
   sizeOf,
   widened,
 } from '../numerics/block.ts';
+import { during } from '../numerics/stop.ts';
 import { type LocalStep, shapeOfGrid, type VolumeGrid, type Volumes } from './local.ts';
 import { readOnto } from './onto.ts';
 
 /** Most samples of a block that is worked on at once, halo and all: 4 million, 16 MB. */
 const MOST_IN_BLOCK = 4e6;
+/** Most of one that looks by itself whether to stop. */
+const MOST_AT_ONCE = 2.4e7;
 /** As many at first, before it is known how long they take. */
 const FIRST_IN_BLOCK = 3e4;
 /** How long a piece may take before a cancel is heard again, ms. */
@@ -78,7 +81,7 @@ export function planOf(local: LocalStep, params: unknown, prepared: unknown, vol
     grid: local.grid?.(first, params, ready) ?? first,
     halo,
     whole: { lines: !Number.isFinite(halo.inline), traces: !Number.isFinite(halo.sample) },
-    pace: { most: FIRST_IN_BLOCK },
+    pace: { most: local.heeds ? MOST_AT_ONCE : FIRST_IN_BLOCK },
     buffers: new Map(),
   };
 }
@@ -208,10 +211,12 @@ export async function evaluateRegion(
     const blocks: Record<string, Block> = {};
     for (const role of local.volumes) if (volumes[role]) blocks[role] = await blockOf(plan, volumes[role], of, read);
     const began = performance.now();
-    const values = local.evaluate(blocks, params, ready, piece);
+    const values = local.heeds
+      ? during(signal, () => local.evaluate(blocks, params, ready, piece))
+      : local.evaluate(blocks, params, ready, piece);
     const perMs = worked(plan, piece) / Math.max(0.05, performance.now() - began);
     // no more than four times as many as before: what is quick at first may not stay so
-    plan.pace.most = Math.min(MOST_IN_BLOCK, 4 * plan.pace.most, Math.max(1e4, perMs * PIECE_MS));
+    if (!local.heeds) plan.pace.most = Math.min(MOST_IN_BLOCK, 4 * plan.pace.most, Math.max(1e4, perMs * PIECE_MS));
     for (const [role, data] of Object.entries(values)) {
       if (data.length !== samplesIn(piece))
         throw new RangeError(`${role} has ${data.length} samples for a region of ${samplesIn(piece)}`);

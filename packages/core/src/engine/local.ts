@@ -56,6 +56,11 @@ export interface LocalStep<P = any, D = any, X = any> {
   needs?(region: Region, ready: X, params: P): Region;
   /** Values by role of the output, `[inline][crossline][sample]` of the region. Samples that the first input has not are left out. */
   evaluate(blocks: Record<string, Block>, params: P, ready: X, region: Region): Record<string, Float32Array>;
+  /**
+   * Whether it looks by itself, deep in its work, if it is to stop: it is then given regions as large as memory allows, which is for
+   * steps whose regions need much around them.
+   */
+  heeds?: true;
   /** Whether samples that are not there may be given a value. */
   fills?: true;
   /** What the results are, by role. */

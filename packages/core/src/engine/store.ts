@@ -109,7 +109,8 @@ async function storeByLines(spec: PlanSpec, plan: Plan, work: StoreWork): Promis
       for (const role of plan.roles)
         if (i1 - i0 < group) for (const data of Object.values(rooms[role])) (data as Float32Array).fill(Number.NaN);
         else fillEdges(rooms[role], layouts[role].crossline as ArrayRef);
-      const perItem = evenly(i1 - i0, about);
+      // what needs much around it is cut into no more parts than work at once, and into no fewer
+      const perItem = plan.local.heeds ? Math.ceil((i1 - i0) / runner.lanes) : evenly(i1 - i0, about);
       const items: [number, number][] = [];
       for (let i = i0; i < i1; i += perItem) items.push([i, Math.min(i1, i + perItem)]);
       await part({ do: 'evaluate', items, windows: windows.now, rooms, layouts, from: i0 }, 0.65 * share);

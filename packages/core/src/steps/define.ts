@@ -32,6 +32,8 @@ export interface OutputSpec {
   title: string;
   /** One for each object of this input, under the roles `role/ID` (`eachRole`); any of them may be left out. */
   each?: string;
+  /** As many as are found, and no more than so many, under the roles `role/1`, `role/2` …; they are named by their number. */
+  several?: number;
 }
 
 /** The role of one of the outputs that a step gives for each of several objects, by that object's id. */

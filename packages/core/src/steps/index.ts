@@ -25,6 +25,9 @@ import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
+import { faultRidges } from './interpret/faultRidges.ts';
+import { faultStrength } from './interpret/faultStrength.ts';
+import { faultSurfaces } from './interpret/faultSurfaces.ts';
 import { merge, split } from './interpret/patches.ts';
 import { track } from './interpret/track.ts';
 import { knownEverywhere } from './local.ts';
@@ -102,6 +105,9 @@ const builtIn: AnyStep[] = [
   track,
   close,
   split,
+  faultStrength,
+  faultRidges,
+  faultSurfaces,
   merge,
   variance,
   trace,

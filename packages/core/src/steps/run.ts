@@ -112,11 +112,18 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
 
 /** Outputs of a run by role: those given for each object of an input once for each of them. */
 function expanded(step: AnyStep, inputs: Given) {
-  type Expanded = { role: string; spec: OutputSpec; of: string | null };
+  type Expanded = { role: string; spec: OutputSpec; of: string | null; number?: number };
   return Object.entries(step.outputs as Record<string, OutputSpec>).flatMap(([role, spec]): Expanded[] =>
-    spec.each
-      ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.id), spec, of: o.name }))
-      : [{ role, spec, of: null }],
+    spec.several
+      ? Array.from({ length: spec.several }, (_, n) => ({
+          role: eachRole(role, String(n + 1)),
+          spec,
+          of: null,
+          number: n + 1,
+        }))
+      : spec.each
+        ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.id), spec, of: o.name }))
+        : [{ role, spec, of: null }],
   );
 }
 
@@ -157,11 +164,10 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
   const ids = new Map<string, string>();
   const names = new Map<string, string>();
   const outputs = expanded(step, inputs);
-  const roles = outputs.map((o) => o.role);
   // of several inputs the first is no better a name than another
   const [first] = Object.values(inputs).filter((given) => given && [given].flat().length > 0);
   const about = Array.isArray(first) && first.length > 1 ? (request.name ?? null) : [first].flat()[0]?.name;
-  outputs.forEach(({ role, spec, of }, n) => {
+  outputs.forEach(({ role, spec, of, number: nth }, n) => {
     const old = replaced.get(role);
     // what takes an object's place keeps its arrays under that object's id and more, until the old ones are swept
     ids.set(role, old ? `${old.id.slice(0, 100)}.${crypto.randomUUID().slice(0, 8)}` : newId(spec.kind));
@@ -171,11 +177,13 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
     }
     const own = of ?? about;
     const wanted =
-      of !== null
-        ? `${(spec === outputs[0].spec && request.name) || spec.title} of ${of}`
-        : n === 0 && request.name
-          ? request.name
-          : `${spec.title}${own ? ` of ${own}` : ''}`;
+      nth !== undefined
+        ? `${(spec === outputs[0].spec && request.name) || spec.title} ${nth}`
+        : of !== null
+          ? `${(spec === outputs[0].spec && request.name) || spec.title} of ${of}`
+          : n === 0 && request.name
+            ? request.name
+            : `${spec.title}${own ? ` of ${own}` : ''}`;
     names.set(role, freeName(existing, spec.kind, wanted));
   });
   try {
@@ -210,12 +218,14 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
         })
         .filter(([role, refs]) => refs.length > 0 || !role.includes('.')),
     );
-    const made = roles
-      .filter((role) => drafts[role])
-      .map((role): EarthObject => {
+    const made = outputs
+      // of several things that are found, one that is found no more stays as it was, and it is told
+      .filter(({ role, number: nth }) => drafts[role] || (nth !== undefined && replaced.get(role)))
+      .map(({ role }): EarthObject => {
         const old = replaced.get(role);
+        if (!drafts[role]) warnings.push(`${old?.name} is found no more; it stays as it was.`);
         const object = {
-          ...drafts[role],
+          ...(drafts[role] ?? old),
           ...(old ? givenTo(old) : {}),
           id: old?.id ?? (ids.get(role) as string),
           name: names.get(role) as string,

@@ -155,13 +155,22 @@ export function pointAt(column: Column, z: number, out: Point): Point {
   return out;
 }
 
-/** Relative geological age at a depth of a column, rising downwards by one a layer; what was eroded is missing. */
-export function ageAt(column: Column, z: number): number {
-  let b = 0;
-  while (b < column.blocks.length - 1 && z >= column.blocks[b].base) b++;
-  const s = column.blocks[b].surfaces;
+/** Thickest Brack Marl that its age is counted over, m: where less of it is left, its oldest beds were never laid down. */
+const BRACK_M = 250;
+
+/** Relative geological age between surfaces, rising downwards by one a layer; what was eroded or never laid down is missing. */
+export function ageBetween(s: ArrayLike<number>, z: number): number {
   const layer = layerAt(s, z);
+  // the marl is parallel to its top, as its bedding is, and laps onto the unconformity
+  if (layer === 3) return 3 + Math.min(1, (z - s[2]) / BRACK_M);
   const tops = [0, s[0], s[1], s[2], s[4], s[5], s[6], s[7], s[8]];
   const bases = [s[0], s[1], s[2], s[3], s[5], s[6], s[7], s[8], s[8] + 1500];
   return layer + Math.min(1, Math.max(0, (z - tops[layer]) / Math.max(1e-6, bases[layer] - tops[layer])));
+}
+
+/** The same at a depth of a column. */
+export function ageAt(column: Column, z: number): number {
+  let b = 0;
+  while (b < column.blocks.length - 1 && z >= column.blocks[b].base) b++;
+  return ageBetween(column.blocks[b].surfaces, z);
 }

@@ -1,6 +1,5 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { offFault, planeAt, throwAt } from '../model/faults.ts';
 import { ageAt, columnAt, emptyPoint, type Field, pointAt } from '../model/field.ts';
 import { toMap, uOf, vOf } from '../model/survey.ts';
 import type { Imaged } from '../seismic/survey.ts';
@@ -13,6 +12,7 @@ import { writeCsv, writeJson } from '../write/text.ts';
 import { HORIZONS, truthRows } from './events.ts';
 import { crestOutline } from './outline.ts';
 import { reservoirRows } from './reservoir.ts';
+import { FAULT_COLUMNS, faultRows, writeAges } from './structure.ts';
 import { insideRing, volumesOnColumns } from './volumes.ts';
 
 /** Rock, fluid and bed at every tenth line and trace and every ten metres: the earth itself, to be asked anywhere. */
@@ -97,33 +97,8 @@ export function writeTruth(dir: string, field: Field, imaged: Imaged): void {
       rows.map((r) => [r.inline, r.crossline, ...toMap(uOf(r.crossline), vOf(r.inline)), r.twt, r.depth, r.event]),
     );
   }
-  const faultRows: (string | number)[][] = [];
-  for (const fault of field.structure.faults) {
-    const k = fault.kind === 'reverse' ? 7 : 5;
-    for (let t = fault.tCentre - fault.halfBack; t <= fault.tCentre + fault.halfAhead; t += 50) {
-      const amount = throwAt(fault, k, t);
-      if (amount <= 0) continue;
-      for (let z = 500; z <= 1600; z += 50) {
-        const [u, v] = offFault(fault, planeAt(fault, z, t), t);
-        if (u < 0 || v < 0 || u > 4975 || v > 3975) continue;
-        const [x, y] = toMap(u, v);
-        faultRows.push([
-          fault.name,
-          fault.kind,
-          x,
-          y,
-          z,
-          twtAt(timeColumn(field, u, v, 1850), z),
-          fault.share[k] * fault.throwM > 0 ? amount : 0,
-        ]);
-      }
-    }
-  }
-  writeCsv(
-    join(dir, 'truth', 'faults.csv'),
-    ['fault', 'kind', ['x_m', 2], ['y_m', 2], ['depth_m', 1], ['twt_ms', 3], ['throw_m', 2]],
-    faultRows,
-  );
+  writeCsv(join(dir, 'truth', 'faults.csv'), FAULT_COLUMNS, faultRows(field));
+  writeAges(join(dir, 'truth', 'ages'), field);
   writeCsv(
     join(dir, 'truth', 'reservoir.csv'),
     [

@@ -8,6 +8,16 @@ export const faultSchema = z.object({
   domain: domainSchema,
   /** Sticks from the top down: map coordinates in metres and TWT (ms) or depth (m). */
   sticks: z.array(z.array(z.tuple([z.number(), z.number(), z.number()]))),
+  /** Of one that was found in a volume: how large and strong it is, how it lies, and of which pieces it was joined and why. */
+  found: z
+    .object({
+      areaM2: z.number(),
+      strength: z.number(),
+      dip: z.number(),
+      azimuth: z.number(),
+      joined: z.array(z.string()),
+    })
+    .optional(),
 });
 export type Fault = z.infer<typeof faultSchema>;
 
