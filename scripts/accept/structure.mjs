@@ -13,7 +13,7 @@ function make(work, step, inputs, params, name) {
 }
 
 /** Points of a surface every `step` ms down its sticks and half way between neighbours: x, y, ms, dip and azimuth of the plane there. */
-function pointsOf(sticks, step, velocity) {
+export function pointsOf(sticks, step, velocity) {
   const at = (stick, t) => {
     for (let n = 0; n + 1 < stick.length; n++) {
       const [a, b] = [stick[n], stick[n + 1]];
@@ -51,7 +51,7 @@ function pointsOf(sticks, step, velocity) {
 }
 
 /** Places by time, so that those near a point are found at once. */
-function byTime(points, step = 2 * MS) {
+export function byTime(points, step = 2 * MS) {
   const held = new Map();
   for (const p of points) {
     const key = Math.round(p.t / step);
@@ -72,7 +72,7 @@ function byTime(points, step = 2 * MS) {
 }
 
 /** The faults of the truth as points eight times as close down the dip and twice along strike. */
-function truthOf(rows) {
+export function truthOf(rows) {
   const sticks = [];
   for (const r of rows) {
     const last = sticks.at(-1)?.at(-1);
@@ -113,14 +113,14 @@ export function findFaults(work) {
     work,
     'interpret.faultSurfaces',
     { ridges: 'Fault ridges', strength: 'Fault strength', ...planes },
-    { smallest: 0.45, leastMean: 0.25 },
+    { smallest: 0.4, leastMean: 0.3 },
     'Found',
   );
   return work.objects().filter((o) => o.kind === 'fault' && o.found);
 }
 
 /** Interval velocity against time, averaged over the volume of the files' own velocities, m/s. */
-function velocityOf(work) {
+export function velocityOf(work) {
   const tables = work.table('checkshots.csv');
   const pairs = tables
     .map((r) => [r.twt_ms ?? 2 * r.owt_ms, r.tvdss_m ?? r.md_m])

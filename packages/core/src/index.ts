@@ -33,6 +33,15 @@ export * from './earth/units.ts';
 export { flagged } from './engine/lanes.ts';
 export { inThread, inThreads, type JobRunner, type LaneMessage, type LaneThread, laneOf } from './engine/runner.ts';
 export { METHODS, type Method, type Validation } from './facies/classifier.ts';
+export { type Kamb, kambDensity, offNet, roseOf, toNet } from './faults/net.ts';
+export {
+  angleBetween,
+  meanOrientation,
+  type Orientation,
+  ofPole,
+  poleOf,
+} from './faults/orientation.ts';
+export { planeOfFault } from './faults/plane.ts';
 export { cutByLine, type Mesh, meshOfSticks } from './faults/surface.ts';
 export type { Around } from './files/context.ts';
 export { crsOf, frameFor } from './files/coordinates.ts';

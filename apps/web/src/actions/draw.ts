@@ -36,7 +36,7 @@ export const finishStick = (): Promise<void> =>
     if (stick.length < 2) return takeTool({ ...tool, stick: [] });
     const before = objectOf(tool.id) as Fault | undefined;
     const after = before
-      ? drawn<Fault>({ ...before, sticks: [...before.sticks, stick] })
+      ? drawn<Fault>({ ...before, found: undefined, sticks: [...before.sticks, stick] })
       : newDrawn<Fault>({ kind: 'fault', name: tool.name, domain: 'twt', sticks: [stick] });
     takeTool({ ...tool, id: after.id, stick: [] });
     await edit(`Stick of ${after.name}`, before ? [before] : [], [after]);

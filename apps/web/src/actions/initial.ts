@@ -103,7 +103,10 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     // many runs are made of one volume
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
     const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
-    const one = spec.optional && !spec.begins ? undefined : (free.find((o) => o.id === shown) ?? usual ?? fits[0]);
+    const { usual: made } = spec;
+    const known = made && fits.findLast((o) => o.madeBy.step === made.step && o.madeBy.output === made.output);
+    const one =
+      spec.optional && !spec.begins ? undefined : (known ?? free.find((o) => o.id === shown) ?? usual ?? fits[0]);
     inputs[role] = one ? [one.id] : [];
   }
   return inputs;

@@ -4,6 +4,7 @@ import { bodies } from './bodies';
 import { contacts } from './contacts';
 import { type AnyWebKind, type WebKind, webKind } from './define';
 import { fault } from './fault';
+import { faultSets } from './faultSets';
 import { gather } from './gather';
 import { horizon } from './horizon';
 import { line } from './line';
@@ -36,6 +37,7 @@ const KINDS: { [K in Kind]: WebKind<ObjectOf<K>> } = {
   'synthetic gather': gather,
   horizon,
   fault,
+  'fault sets': faultSets,
   picks,
   polygon,
   points,

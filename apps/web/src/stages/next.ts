@@ -48,6 +48,24 @@ export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
         by: { step: 'interpret.close' },
       },
     has('volume') && !has('fault') && { stage: 'interpret', words: 'Draw a first fault', by: { hand: 'fault' } },
+    made('interpret.faultStrength') &&
+      !made('interpret.faultRidges') && {
+        stage: 'interpret',
+        words: 'Thin fault strength to ridges',
+        by: { step: 'interpret.faultRidges' },
+      },
+    made('interpret.faultRidges') &&
+      !made('interpret.faultSurfaces') && {
+        stage: 'interpret',
+        words: 'Grow ridges to fault surfaces',
+        by: { step: 'interpret.faultSurfaces' },
+      },
+    made('interpret.faultSurfaces') &&
+      !made('interpret.faultSets') && {
+        stage: 'interpret',
+        words: 'Sort faults by how they lie',
+        by: { step: 'interpret.faultSets' },
+      },
     horizon &&
       tied &&
       !has('velocity model') && { stage: 'depth', words: 'Model velocities', by: { step: 'depth.layers' } },

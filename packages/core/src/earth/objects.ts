@@ -1,7 +1,14 @@
 import { z } from 'zod';
 import { schemaNamed } from './kinds.ts';
 import { velocityModelSchema } from './objects/depth.ts';
-import { faultSchema, horizonSchema, picksSchema, pointsSchema, polygonSchema } from './objects/interpretation.ts';
+import {
+  faultSchema,
+  faultSetsSchema,
+  horizonSchema,
+  picksSchema,
+  pointsSchema,
+  polygonSchema,
+} from './objects/interpretation.ts';
 import {
   blendSchema,
   bodiesSchema,
@@ -53,6 +60,7 @@ const known = z.discriminatedUnion('kind', [
   logsSchema,
   wellTableSchema,
   faultSchema,
+  faultSetsSchema,
   picksSchema,
   polygonSchema,
   pointsSchema,

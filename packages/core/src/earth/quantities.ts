@@ -100,7 +100,6 @@ const table = {
     ...plain,
     range: PART,
     colors: { map: 'ember', reverse: false },
-    clip: 99,
     ends: ['unbroken', 'broken'],
     of: ['volume', 'map'],
   },

@@ -95,8 +95,10 @@ export function differencesAcross(
             counts[k]++;
           }
         }
+        // of fewer traces, as beside the edge of a survey, noise would be left more than of all: they count less
         for (let k = 0; k < nk; k++)
-          own[to + k] = counts[k] > 0 && energy[k + hk] > 0 ? own[to + k] / (counts[k] * Math.sqrt(energy[k + hk])) : 0;
+          own[to + k] =
+            counts[k] > 0 && energy[k + hk] > 0 ? own[to + k] / Math.sqrt(ACROSS * counts[k] * energy[k + hk]) : 0;
       }
     }
   return out;

@@ -29,16 +29,24 @@ function logKummer(kappa: number): number {
   return kappa + Math.log(sum / (3 * n));
 }
 
-/** The concentration of which cos² of the angle to the middle has a mean, by halving. */
+/** Faults that lie within a degree or two of each other are not told apart by their last digit. */
+const MOST_KAPPA = 200;
+
+/** Mean of cos² of the angle to the middle for concentrations of nought, a half, one … */
+const MEANS: number[] = [];
+
+/** The concentration of which cos² of the angle to the middle has a mean. */
 function kappaOf(mean: number): number {
-  let [low, high] = [0, 400];
-  for (let k = 0; k < 50; k++) {
-    const middle = 0.5 * (low + high);
-    const e = 1e-3 * Math.max(1, middle);
-    if ((logKummer(middle + e) - logKummer(middle - e)) / (2 * e) < mean) low = middle;
-    else high = middle;
-  }
-  return 0.5 * (low + high);
+  if (MEANS.length === 0)
+    for (let k = 0; k <= 2 * MOST_KAPPA; k++) {
+      const kappa = Math.max(1e-3, k / 2);
+      const e = 1e-3 * Math.max(1, kappa);
+      MEANS.push((logKummer(kappa + e) - logKummer(kappa - e)) / (2 * e));
+    }
+  const above = MEANS.findIndex((m) => m > mean);
+  if (above < 0) return MOST_KAPPA;
+  if (above === 0) return 0;
+  return 0.5 * (above - 1 + (mean - MEANS[above - 1]) / (MEANS[above] - MEANS[above - 1]));
 }
 
 /** The axis that weighted directions lie closest to, and the mean of cos² to it. */
@@ -76,9 +84,6 @@ interface Mixture {
   fit: number;
 }
 
-/** Faults that lie within a degree or two of each other are not told apart by their last digit. */
-const MOST_KAPPA = 200;
-
 /** Expectation and maximization from a first guess of the middles. */
 function settle(poles: [number, number, number][], w: number[], axes: [number, number, number][]): Mixture {
   const count = axes.length;
@@ -112,7 +117,7 @@ function settle(poles: [number, number, number][], w: number[], axes: [number, n
       const own = mixture.belongs[s].reduce((a, b) => a + b, 0);
       const { axis, mean } = axisOf(poles, mixture.belongs[s]);
       mixture.axes[s] = axis;
-      mixture.kappas[s] = Math.min(MOST_KAPPA, kappaOf(mean));
+      mixture.kappas[s] = kappaOf(mean);
       mixture.shares[s] = Math.max(1e-6, own / total);
     }
   }

@@ -6,6 +6,7 @@ import { bodies } from './bodies/index.ts';
 import { contacts } from './contacts/index.ts';
 import type { AnyKind, KindOf } from './define.ts';
 import { fault } from './fault/index.ts';
+import { faultSets } from './faultSets/index.ts';
 import { gather } from './gather/index.ts';
 import { horizon } from './horizon/index.ts';
 import { line } from './line/index.ts';
@@ -39,6 +40,7 @@ const KINDS: { [K in Kind]: KindOf<ObjectOf<K>> } = {
   'synthetic gather': gather,
   horizon,
   fault,
+  'fault sets': faultSets,
   picks,
   polygon,
   points,

@@ -22,6 +22,8 @@ export interface InputSpec<K extends Kind = Kind> {
   companions?: Kind[];
   /** Kinds of table of which the step reads those of every well in the project. */
   ofField?: Kind[];
+  /** What usually makes it: the latest of these is chosen first. */
+  usual?: { step: string; output: string };
   /** Chosen at first are those that have one of this kind which the step did not make. */
   having?: Kind;
 }

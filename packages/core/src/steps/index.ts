@@ -26,6 +26,7 @@ import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { close } from './interpret/close.ts';
 import { faultRidges } from './interpret/faultRidges.ts';
+import { faultSets } from './interpret/faultSets.ts';
 import { faultStrength } from './interpret/faultStrength.ts';
 import { faultSurfaces } from './interpret/faultSurfaces.ts';
 import { merge, split } from './interpret/patches.ts';
@@ -108,6 +109,7 @@ const builtIn: AnyStep[] = [
   faultStrength,
   faultRidges,
   faultSurfaces,
+  faultSets,
   merge,
   variance,
   trace,

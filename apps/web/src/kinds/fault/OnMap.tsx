@@ -3,9 +3,10 @@ import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
 import { faultTrace } from '../../views/map/surface';
 import type { MapLayerProps } from '../define';
+import { drawnColor } from './look';
 
 /** A fault where it meets the horizon that is shown; else its sticks as picked, joined along their middles. */
-export function FaultOnMap({ object, selected, opacity, surface, place }: MapLayerProps<Fault>) {
+export function FaultOnMap({ object, objects, selected, opacity, surface, place }: MapLayerProps<Fault>) {
   const trace = useMemo(() => (surface ? faultTrace(meshOfSticks(object.sticks), surface) : []), [object, surface]);
   const onSurface = trace.length > 0;
   const middle = object.sticks.filter((s) => s.length > 1).map((s) => s[Math.floor(s.length / 2)]);
@@ -13,7 +14,7 @@ export function FaultOnMap({ object, selected, opacity, surface, place }: MapLay
     ? trace.map((piece) => pathText(piece.map((p) => place(...p)))).join('')
     : pathText(middle.map(([x, y]) => place(x, y)));
   return (
-    <g fill="none" stroke={object.color ?? '#17191b'} opacity={opacity} data-object={object.id} strokeLinecap="round">
+    <g fill="none" stroke={drawnColor(object, objects)} opacity={opacity} data-object={object.id} strokeLinecap="round">
       {!onSurface &&
         object.sticks.map((stick, n) => (
           <path key={n} d={pathText(stick.map(([x, y]) => place(x, y)))} strokeWidth={0.8} strokeOpacity={0.6} />

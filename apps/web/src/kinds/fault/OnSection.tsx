@@ -5,8 +5,9 @@ import { useLabels } from '../../views/common/labels/Labels';
 import { scales } from '../../views/section/frame';
 import { faultAlong } from '../../views/section/geometry';
 import type { SectionLayerProps } from '../define';
+import { drawnColor } from './look';
 
-export function FaultOnSection({ object, frame, opacity, selected }: SectionLayerProps<Fault>) {
+export function FaultOnSection({ object, objects, frame, opacity, selected }: SectionLayerProps<Fault>) {
   const cuts = useMemo(() => faultAlong(frame.line, object), [frame.line, object]);
   const { x, y } = scales(frame);
   const ends = cuts.map(([a, va, b, vb]): [number, number][] => [
@@ -14,7 +15,7 @@ export function FaultOnSection({ object, frame, opacity, selected }: SectionLaye
     [x(b), y(vb)],
   ]);
   const d = ends.map((e) => pathText(e)).join('');
-  const color = object.color ?? '#17191b';
+  const color = drawnColor(object, objects);
   // beside its upper end that is in sight, or else further down
   const down = ends
     .flat()

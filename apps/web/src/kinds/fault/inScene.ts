@@ -2,10 +2,11 @@ import { type Fault, meshOfSticks } from '@lithagon/core';
 import * as THREE from 'three';
 import { toScene } from '../../views/scene/planes';
 import type { SceneLayer } from '../scene';
+import { sceneColor } from './look';
 
 /** A fault's sticks joined to a surface one can see through. */
 export const faultInScene: SceneLayer<Fault> = {
-  build(object, { frame }) {
+  build(object, { frame, objects }) {
     const mesh = meshOfSticks(object.sticks);
     const position = new Float32Array(mesh.points.length);
     for (let n = 0; n < position.length; n += 3)
@@ -18,7 +19,7 @@ export const faultInScene: SceneLayer<Fault> = {
       new THREE.Mesh(
         geometry,
         new THREE.MeshLambertMaterial({
-          color: object.color ?? '#6f6a62',
+          color: sceneColor(object, objects),
           transparent: true,
           opacity: 0.55,
           side: THREE.DoubleSide,

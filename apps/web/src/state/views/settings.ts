@@ -4,7 +4,17 @@ import { LOGS_DESK, type LogsDesk } from '../logsTemplate';
 import { PLOT_DESK, type PlotDesk } from '../plotDesk';
 
 /** Views that a desk may hold. */
-export const VIEW_KINDS = ['section', 'map', 'scene', 'tie', 'logs', 'crossplot', 'spectrum', 'catalogue'] as const;
+export const VIEW_KINDS = [
+  'section',
+  'map',
+  'scene',
+  'tie',
+  'logs',
+  'crossplot',
+  'spectrum',
+  'net',
+  'catalogue',
+] as const;
 export type ViewKind = (typeof VIEW_KINDS)[number];
 /** Views of which a desk may hold more than one: what they show is their own. */
 export const SEVERAL: ViewKind[] = ['section', 'map', 'scene', 'logs', 'crossplot'];
@@ -176,7 +186,14 @@ const spectrum = {
   shade: z.string(),
 };
 
-const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, spectrum, catalogue: {} } satisfies Record<
+const net = {
+  /** Whether the density of poles is drawn. */
+  density: z.boolean(),
+  /** Turns time into depth for faults that were not found in a volume, m/s. */
+  velocity: z.number().min(300).max(8000),
+};
+
+const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, spectrum, net, catalogue: {} } satisfies Record<
   ViewKind,
   Record<string, z.ZodType>
 >;
@@ -255,6 +272,7 @@ export const USUAL: Settings = {
     three: null,
     shade: 'semblance',
   },
+  net: { density: true, velocity: 2500 },
   catalogue: {},
 };
 

@@ -7,6 +7,7 @@ import { beginMeasuring } from '../../actions/measure';
 import { pathText } from '../../picture/path';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
+import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
@@ -40,6 +41,7 @@ import { Handwork } from './layers/Handwork';
 import { LitUp, WellLine } from './layers/Linked';
 import { Objects } from './layers/Objects';
 import { Sections } from './layers/Sections';
+import { SetupFan } from './layers/SetupFan';
 import { MapMenu } from './MapMenu';
 import { MapRaster } from './MapRaster';
 import { levelAt, surfaceAt } from './surface';
@@ -104,7 +106,9 @@ export function MapView() {
     ],
     [objects, apart, domain],
   );
-  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, []), [contents, objects, domain]);
+  const filter = useFaultFilter();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
+  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, []), [contents, objects, domain, filter]);
   const [ref, element, size] = useSize<HTMLDivElement>();
   const kept = useWindowOf('map');
   const frame: MapFrame | null =
@@ -305,6 +309,7 @@ export function MapView() {
               <Handwork place={place} size={size} picked={picked} stroke={hands.stroke} />
               <Labels room={{ left: 2, top: 26, width: size.width - 20, height: size.height - 44 }} />
               <Furniture frame={frame} size={size} />
+              <SetupFan size={size} />
             </svg>
           </LabelBoard>
         )}

@@ -5,6 +5,7 @@ import { useBlends } from '../../state/blends';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
+import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
@@ -56,7 +57,12 @@ export function SceneView() {
   const volume = shownVolume(all, settings.volume ?? desk, domain);
   const objects = useMemo(() => onOneMap(all, volume).together, [all, volume]);
   const wells = useMemo(() => shownWells(objects), [objects]);
-  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, wells), [contents, objects, domain, wells]);
+  const filter = useFaultFilter();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
+  const rows = useMemo(
+    () => rowsOf(contents, objects, layerOf, domain, wells),
+    [contents, objects, domain, wells, filter],
+  );
   const notShown = useMemo(() => cannotShow(all, layerOf, ['volume'], domain, wells), [all, domain, wells]);
   const set = (value: 'twt' | 'depth') => change({ domain: value });
   if (!volume || volume.domain !== domain)

@@ -5,6 +5,7 @@ import { accept, carriedOver } from '../../actions/picking/section';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
+import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
@@ -43,6 +44,7 @@ import { Joints } from './layers/Joints';
 import { Objects } from './layers/Objects';
 import { Over } from './layers/Over';
 import { Seismic } from './layers/Seismic';
+import { SetupFan } from './layers/SetupFan';
 import { SetupWindow } from './layers/SetupWindow';
 import { Smear } from './layers/Smear';
 import { liveLook, liveText } from './live';
@@ -132,7 +134,12 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   const own = lookOf(shown, displayOf(displays, shown));
   const look = live ? liveLook(live, shown as Volume, samples?.data, own) : own;
 
-  const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, wells), [contents, objects, domain, wells]);
+  const filter = useFaultFilter();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
+  const rows = useMemo(
+    () => rowsOf(contents, objects, layerOf, domain, wells),
+    [contents, objects, domain, wells, filter],
+  );
   const cuts = useMemo(
     () =>
       rows.flatMap(({ object, eye, why }) =>
@@ -240,6 +247,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
               <g clipPath={`url(#${here}-box)`}>
                 <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
                 <SetupWindow frame={frame} />
+                <SetupFan frame={frame} />
                 {along.joints.length > 1 && <Joints frame={frame} joints={along.joints} />}
                 <Crossings frame={frame} />
                 <Labels room={box} />

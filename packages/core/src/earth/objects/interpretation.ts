@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { binGridSchema } from '../binGrid.ts';
-import { arrayRefSchema, base, domainSchema, onBins } from './common.ts';
+import { arrayRefSchema, base, domainSchema, idSchema, onBins } from './common.ts';
 
 export const faultSchema = z.object({
   ...base,
@@ -20,6 +20,38 @@ export const faultSchema = z.object({
     .optional(),
 });
 export type Fault = z.infer<typeof faultSchema>;
+
+/** Faults sorted by how they lie. Members keep the orientation by which they were sorted. */
+export const faultSetsSchema = z.object({
+  ...base,
+  kind: z.literal('fault sets'),
+  sets: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(80),
+        dip: z.number(),
+        azimuth: z.number(),
+        /** Of one that was found: how close its members lie to its middle, and its part of all. */
+        kappa: z.number().optional(),
+        share: z.number().optional(),
+      }),
+    )
+    .max(12),
+  members: z.array(
+    z.object({
+      fault: idSchema,
+      name: z.string(),
+      /** Number of its set; −1 where it is in none. */
+      set: z.int(),
+      dip: z.number(),
+      azimuth: z.number(),
+      areaM2: z.number(),
+      /** Probability that it is of that set. */
+      sure: z.number(),
+    }),
+  ),
+});
+export type FaultSets = z.infer<typeof faultSetsSchema>;
 
 /** Which event of the waveform picks go to; none where they stand as they were drawn. */
 export const eventSchema = z.enum([

@@ -5,8 +5,17 @@ import { counted, defineKind } from '../define.ts';
 export const fault = defineKind<Fault>({
   title: 'Fault',
   plural: 'Faults',
-  facts: ({ sticks }) => [
+  facts: ({ sticks, found }) => [
     { label: 'Sticks', value: `${sticks.length}, ${sticks.reduce((n, s) => n + s.length, 0)} points` },
+    ...(found
+      ? [
+          { label: 'Area', value: `${(found.areaM2 / 1e6).toFixed(2)} km²` },
+          { label: 'Mean strength', value: found.strength.toFixed(2) },
+          { label: 'Strike', value: `${((found.azimuth + 270) % 360).toFixed(0)}°` },
+          { label: 'Dips', value: `${found.dip.toFixed(0)}° to ${found.azimuth.toFixed(0)}°` },
+          ...found.joined.map((reason) => ({ label: 'Joined', value: reason })),
+        ]
+      : []),
   ],
   aside: ({ sticks }) => counted(sticks.length, 'stick'),
   moved: (object, { point }) => ({

@@ -23,8 +23,18 @@ export const faultRidges = defineStep({
   source: 'Hale (2013), Geophysics 78, O33–O43',
   reach: 'local',
   inputs: {
-    strength: { kind: 'volume', title: 'Fault strength', quantity: ['fault strength'] },
-    azimuth: { kind: 'volume', title: 'Azimuth of the best plane', quantity: ['azimuth'] },
+    strength: {
+      kind: 'volume',
+      title: 'Fault strength',
+      quantity: ['fault strength'],
+      usual: { step: 'interpret.faultStrength', output: 'strength' },
+    },
+    azimuth: {
+      kind: 'volume',
+      title: 'Azimuth of the best plane',
+      quantity: ['azimuth'],
+      usual: { step: 'interpret.faultStrength', output: 'azimuth' },
+    },
   },
   params,
   outputs: { ridges: { kind: 'volume', title: 'Fault ridges' } },

@@ -62,7 +62,20 @@ const params = z.object({
   ),
   leastMean: number(
     { title: 'Minimum mean strength', description: 'Surfaces that are weaker than this on the whole are left out.' },
-    { min: 0, max: 1, step: 0.01, initial: 0.2 },
+    { min: 0, max: 1, step: 0.01, initial: 0.25 },
+  ),
+  dipFrom: number(
+    { title: 'Dips from', description: 'Surfaces that are flatter on the whole are left out.', unit: '°' },
+    { min: 0, max: 90, step: 1, initial: 25 },
+  ),
+  dipTo: number(
+    {
+      title: 'Dips to',
+      description:
+        'Surfaces that are steeper on the whole are left out: what stands upright is often a shadow in time, no fault.',
+      unit: '°',
+    },
+    { min: 0, max: 90, step: 1, initial: 78 },
   ),
   velocity: number(
     {
@@ -178,10 +191,30 @@ export const faultSurfaces = defineStep({
     'Hale (2013), Geophysics 78, O33–O43; smoothed by local regression, Cleveland (1979), J. Am. Stat. Assoc. 74, 829–836',
   reach: 'global',
   inputs: {
-    ridges: { kind: 'volume', title: 'Fault ridges', quantity: ['fault strength'] },
-    strength: { kind: 'volume', title: 'Fault strength', quantity: ['fault strength'] },
-    dip: { kind: 'volume', title: 'Dip of the best plane', quantity: ['dip angle'] },
-    azimuth: { kind: 'volume', title: 'Azimuth of the best plane', quantity: ['azimuth'] },
+    ridges: {
+      kind: 'volume',
+      title: 'Fault ridges',
+      quantity: ['fault strength'],
+      usual: { step: 'interpret.faultRidges', output: 'ridges' },
+    },
+    strength: {
+      kind: 'volume',
+      title: 'Fault strength',
+      quantity: ['fault strength'],
+      usual: { step: 'interpret.faultStrength', output: 'strength' },
+    },
+    dip: {
+      kind: 'volume',
+      title: 'Dip of the best plane',
+      quantity: ['dip angle'],
+      usual: { step: 'interpret.faultStrength', output: 'dip' },
+    },
+    azimuth: {
+      kind: 'volume',
+      title: 'Azimuth of the best plane',
+      quantity: ['azimuth'],
+      usual: { step: 'interpret.faultStrength', output: 'azimuth' },
+    },
     velocity: { kind: 'volume', title: 'Velocity', quantity: ['interval velocity'], domain: 'twt', optional: true },
   },
   params,
@@ -227,6 +260,11 @@ export const faultSurfaces = defineStep({
           };
         })
         .filter(({ facts }) => facts.areaM2 >= p.smallest * 1e6 && facts.strength >= p.leastMean)
+        .filter(({ piece }) => {
+          // as it was scanned: by the one velocity
+          const { dip } = orientationOf(piece, grid, sampleM);
+          return dip >= p.dipFrom && dip <= p.dipTo;
+        })
         .sort((a, b) => b.facts.areaM2 - a.facts.areaM2);
     });
     if (found.length === 0)
