@@ -116,7 +116,8 @@ export function findFaults(work) {
     { smallest: 0.4, leastMean: 0.3 },
     'Found',
   );
-  return work.objects().filter((o) => o.kind === 'fault' && o.found);
+  const found = work.objects().filter((o) => o.kind === 'fault' && o.found);
+  return found.filter((o) => o.madeBy.run === found.at(-1).madeBy.run);
 }
 
 /** Interval velocity against time, averaged over the volume of the files' own velocities, m/s. */

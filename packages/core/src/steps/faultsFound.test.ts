@@ -94,11 +94,19 @@ describe.each(PLANES)('a fault that dips $dip° towards $azimuth°', (plane) => 
     expect(faults).toHaveLength(1);
     const [{ found, sticks }] = faults;
     expect(found && angleBetween(found, plane)).toBeLessThan(2);
-    const far = sticks.flatMap((s) => s.map(([x, y, z]) => Math.abs(beyond(plane, x, y, z)))).sort((a, b) => a - b);
+    // where it leaves the volume there is nothing on its other side
+    const inside = ([x, y, z]: [number, number, number]) => {
+      const [i, j] = toIndex(GRID, x, y);
+      return i > 4 && j > 4 && i < 55 && j < 59 && z > 60 && z < 490;
+    };
+    const far = sticks
+      .flat()
+      .filter(inside)
+      .map(([x, y, z]) => Math.abs(beyond(plane, x, y, z)))
+      .sort((a, b) => a - b);
     expect(far.length).toBeGreaterThan(300);
-    // a few places where it leaves the volume are further off
     expect(far[Math.floor(0.5 * far.length)]).toBeLessThan(8);
-    expect(far[Math.floor(0.95 * far.length)]).toBeLessThan(25);
+    expect(far[Math.floor(0.98 * far.length)]).toBeLessThan(25);
   });
 
   test('is found over the most of what lies inside the volume', () => {

@@ -45,6 +45,12 @@ async function made(name: string, seed: number): Promise<Volume> {
 beforeAll(async () => {
   store = memoryStore();
   objects.push(await made('Seismic', 3), await made('Second', 4));
+  const found = [
+    { ...(await made('Found', 5)), quantity: 'fault strength' as const },
+    { ...(await made('Way', 6)), quantity: 'azimuth' as const },
+  ];
+  await store.commit({ put: found });
+  objects.push(...found);
   const top = await madeHorizon(
     store,
     'Top',
@@ -154,6 +160,7 @@ function close(tried: Float32Array, kept: Float32Array, scale: number): void {
 
 /** Steps that find nothing in these volumes as they begin. */
 const OWN: Record<string, Record<string, unknown>> = {
+  'interpret.faultStrength': { length: 100, height: 40, dipFrom: 20, dipTo: 80, towardsFrom: 200, towardsTo: 300 },
   'attributes.bodies': { from: 3.5, to: 9, smallest: 3, most: 40 },
 };
 

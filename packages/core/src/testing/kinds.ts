@@ -175,7 +175,7 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       form: 'exact',
     },
     {
-      ...own('fault sets', 'interpret'),
+      ...own('faultsets', 'interpret'),
       kind: 'fault sets',
       sets: [{ name: 'To WSW', dip: 58, azimuth: 247, kappa: 30, share: 1 }],
       members: [{ fault: 'fault', name: 'A fault', set: 0, dip: 57, azimuth: 246, areaM2: 2e6, sure: 1 }],
