@@ -48,6 +48,18 @@ test('faults are found in the seismic, sorted on the net, and hidden by it every
   await expect(page.getByText(/^Area at least .*: 1 of \d+$/)).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
   expect(violations.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => v.id)).toEqual([]);
+
+  // throw of the largest over its surface, beside the way it changes along strike
+  await page.getByRole('slider', { name: 'Least area' }).press('Home');
+  await page.getByRole('button', { name: /^Interpret ?: / }).click();
+  await stepNamed(page, 'Throw of a fault').click();
+  const sheet = form(page, 'Throw of a fault');
+  await sheet.getByRole('combobox', { name: 'Fault', exact: true }).selectOption({ label: 'Fault 1' });
+  await sheet.getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(page.getByRole('img', { name: 'Throw by strike and TWT' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('img', { name: /^Greatest throw along strike/ })).toBeVisible();
+  await expect(page.getByText(/km along strike/)).toBeVisible();
+  await page.screenshot({ path: '/tmp/throw.png' });
 });
 
 test('fault strength is tried on the line in view, and follows the dips that are asked for', async ({ page }) => {

@@ -1,5 +1,7 @@
-// Faults found in the full stack: how much of them, how much of what is called one is real, how they lie; steps and parameters are the same for all.
-import { cli } from './field.mjs';
+// Faults found in the full stack: how much of them, how much of what is called one is real, how they lie, and their throw; steps and
+// parameters are the same for all.
+import { join } from 'node:path';
+import { cli, csv } from './field.mjs';
 import { median, must, row } from './score.mjs';
 
 const part = 'structure';
@@ -120,6 +122,15 @@ export function findFaults(work) {
   return found.filter((o) => o.madeBy.run === found.at(-1).madeBy.run);
 }
 
+/** Throw of a fault at its places: map coordinates, ms, throw and match. */
+function throwsOf(work, fault) {
+  cli('do', 'interpret.throw', '--project', work.project, '--in', `fault=${fault.name}`, '--in', 'seismic=Full stack');
+  const made = work.objects().findLast((o) => o.kind === 'fault throw');
+  const file = join(work.dir ?? work.project, `throw-${work.seed}.csv`);
+  cli('export', `fault throw/${made.name}`, file, '--project', work.project);
+  return csv(file).map((r) => ({ x: r.x_m, y: r.y_m, t: r.twt_ms, throw: r.throw_ms, match: r.match }));
+}
+
 /** Interval velocity against time, averaged over the volume of the files' own velocities, m/s. */
 export function velocityOf(work) {
   const tables = work.table('checkshots.csv');
@@ -161,7 +172,19 @@ export function measure(work) {
     strikes.push(turned(p.plane.azimuth, fault.dip_direction_deg));
     dips.push(Math.abs(p.plane.dip - fault.dip_deg));
   }
+  const places = faults.slice(0, 6).flatMap((fault) => throwsOf(work, fault));
+  const nearThrow = byTime(places.filter((p) => p.match >= 0.4));
+  const errors = large.flatMap((r) => {
+    const p = nearThrow(r.x_m, r.y_m, r.twt_ms, BIN);
+    return p ? [Math.abs(p.throw - (r.kind === 'reverse' ? -1 : 1) * r.throw_here_ms)] : [];
+  });
   return [
+    say('throw of faults: median error where its match is 0.4 or more', median(errors), 'ms'),
+    say(
+      'throw of faults: part of the area with throw over 10 m of which it is known',
+      errors.length / large.length,
+      '',
+    ),
     say('faults found: part of the area with throw over 10 m within one bin', found / large.length, ''),
     say('faults called: part that is real within one bin', real / judged.length, ''),
     say('faults called: how many', faults.length, ''),
@@ -177,6 +200,7 @@ export function musts(rows) {
   return [
     over('faults found: part of the area with throw over 10 m within one bin', '', 'at least', 0.75),
     over('faults called: part that is real within one bin', '', 'at least', 0.65),
+    over('throw of faults: median error where its match is 0.4 or more', 'ms', 'at most', 5),
     over('strike of faults: median error', 'deg', 'at most', 5),
     over('dip of faults: median error', 'deg', 'at most', 5),
   ];

@@ -5,6 +5,7 @@ import { contacts } from './contacts';
 import { type AnyWebKind, type WebKind, webKind } from './define';
 import { fault } from './fault';
 import { faultSets } from './faultSets';
+import { faultThrow } from './faultThrow';
 import { gather } from './gather';
 import { horizon } from './horizon';
 import { line } from './line';
@@ -38,6 +39,7 @@ const KINDS: { [K in Kind]: WebKind<ObjectOf<K>> } = {
   horizon,
   fault,
   'fault sets': faultSets,
+  'fault throw': faultThrow,
   picks,
   polygon,
   points,

@@ -184,3 +184,21 @@ export function latticeTrace(
     out[k] = low + f * (high - low);
   }
 }
+
+/** The value of a lattice at one place, between cells by straight lines. */
+export function latticeAt(values: Float32Array, { cell, size }: Lattice, i: number, j: number, k: number): number {
+  let out = 0;
+  const at = [i, j, k].map((n, axis) => Math.max(0, Math.min(size[axis] - 1, (n + 0.5) / cell[axis] - 0.5)));
+  const low = at.map((v, axis) => Math.min(Math.floor(v), Math.max(0, size[axis] - 2)));
+  for (let corner = 0; corner < 8; corner++) {
+    let [w, n] = [1, 0];
+    for (let axis = 0; axis < 3; axis++) {
+      const far = (corner >> (2 - axis)) & 1;
+      const f = at[axis] - low[axis];
+      w *= far ? f : 1 - f;
+      n = n * size[axis] + Math.min(size[axis] - 1, low[axis] + far);
+    }
+    if (w > 0) out += w * values[n];
+  }
+  return out;
+}

@@ -4,6 +4,7 @@ import { velocityModelSchema } from './objects/depth.ts';
 import {
   faultSchema,
   faultSetsSchema,
+  faultThrowSchema,
   horizonSchema,
   picksSchema,
   pointsSchema,
@@ -61,6 +62,7 @@ const known = z.discriminatedUnion('kind', [
   wellTableSchema,
   faultSchema,
   faultSetsSchema,
+  faultThrowSchema,
   picksSchema,
   polygonSchema,
   pointsSchema,

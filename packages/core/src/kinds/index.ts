@@ -7,6 +7,7 @@ import { contacts } from './contacts/index.ts';
 import type { AnyKind, KindOf } from './define.ts';
 import { fault } from './fault/index.ts';
 import { faultSets } from './faultSets/index.ts';
+import { faultThrow } from './faultThrow/index.ts';
 import { gather } from './gather/index.ts';
 import { horizon } from './horizon/index.ts';
 import { line } from './line/index.ts';
@@ -41,6 +42,7 @@ const KINDS: { [K in Kind]: KindOf<ObjectOf<K>> } = {
   horizon,
   fault,
   'fault sets': faultSets,
+  'fault throw': faultThrow,
   picks,
   polygon,
   points,

@@ -30,6 +30,7 @@ import { faultSets } from './interpret/faultSets.ts';
 import { faultStrength } from './interpret/faultStrength.ts';
 import { faultSurfaces } from './interpret/faultSurfaces.ts';
 import { merge, split } from './interpret/patches.ts';
+import { faultThrow } from './interpret/throw.ts';
 import { track } from './interpret/track.ts';
 import { knownEverywhere } from './local.ts';
 import { angles } from './tie/angles.ts';
@@ -110,6 +111,7 @@ const builtIn: AnyStep[] = [
   faultRidges,
   faultSurfaces,
   faultSets,
+  faultThrow,
   merge,
   variance,
   trace,

@@ -53,6 +53,38 @@ export const faultSetsSchema = z.object({
 });
 export type FaultSets = z.infer<typeof faultSetsSchema>;
 
+/** Throw over the surface of a fault, by strike and depth. */
+export const faultThrowSchema = z
+  .object({
+    ...base,
+    kind: z.literal('fault throw'),
+    /** Name of the fault. */
+    of: z.string(),
+    domain: domainSchema,
+    binGrid: binGridSchema,
+    /** TWT (ms) or depth (m) of the first level, and from one to the next. */
+    first: z.number(),
+    step: z.number().positive(),
+    /** Length of the rows together along strike, m. */
+    alongM: z.number(),
+    /** `[row][level]`, ms or m, positive where the hanging wall lies deeper; NaN where there is none. */
+    values: arrayRefSchema,
+    /** Correlation of the two sides, put back. */
+    match: arrayRefSchema,
+    /** `[row][level][inline, crossline]` in bins. */
+    places: arrayRefSchema,
+    /** Greatest of each row; null where none is sure. */
+    profile: z.array(z.number().nullable()),
+    greatest: z.number().nullable(),
+    /** Whether it dies out at the first and at the last end along strike. */
+    tapers: z.tuple([z.boolean(), z.boolean()]),
+  })
+  .refine(
+    ({ values, match }) => values.shape.length === 2 && String(match.shape) === String(values.shape),
+    'has a match of another shape than its throw',
+  );
+export type FaultThrow = z.infer<typeof faultThrowSchema>;
+
 /** Which event of the waveform picks go to; none where they stand as they were drawn. */
 export const eventSchema = z.enum([
   'trough',
