@@ -26,6 +26,7 @@ for (const name of [
   'variance',
   'attributes',
   'cancel',
+  'faults',
   'tracking',
   'depth',
   'wells',

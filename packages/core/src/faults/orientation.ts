@@ -73,24 +73,34 @@ export function ofPole([east, north, down]: [number, number, number]): Orientati
   return { dip, azimuth: (Math.atan2(-sign * east, -sign * north) / RAD + 360) % 360 };
 }
 
-/** The orientation that several have on the whole: the first axis of their poles, which have no sense (Mardia & Jupp 2000, §9.3). */
-export function meanOrientation(all: Orientation[], weights?: number[]): Orientation {
+/** The axis that weighted directions without a sense lie closest to (Mardia & Jupp 2000, Directional Statistics, §9.3), and the mean of cos² to it. */
+export function principalAxis(
+  directions: [number, number, number][],
+  weights: ArrayLike<number>,
+): { axis: [number, number, number]; mean: number } {
   const m = [0, 0, 0, 0, 0, 0];
-  for (const [n, o] of all.entries()) {
-    const [x, y, z] = poleOf(o);
-    const w = weights?.[n] ?? 1;
-    for (const [c, v] of [x * x, x * y, x * z, y * y, y * z, z * z].entries()) m[c] += w * v;
+  let [total, heaviest] = [0, 0];
+  for (const [n, [x, y, z]] of directions.entries()) {
+    total += weights[n];
+    if (weights[n] > weights[heaviest]) heaviest = n;
+    for (const [c, v] of [x * x, x * y, x * z, y * y, y * z, z * z].entries()) m[c] += weights[n] * v;
   }
-  // the largest axis by iteration: the poles are steep in one direction or there is no mean to speak of
-  let v: [number, number, number] = all.length > 0 ? poleOf(all[0]) : [0, 0, 1];
+  let axis = directions[heaviest] ?? [0, 0, 1];
   for (let n = 0; n < 200; n++) {
     const next: [number, number, number] = [
-      m[0] * v[0] + m[1] * v[1] + m[2] * v[2],
-      m[1] * v[0] + m[3] * v[1] + m[4] * v[2],
-      m[2] * v[0] + m[4] * v[1] + m[5] * v[2],
+      m[0] * axis[0] + m[1] * axis[1] + m[2] * axis[2],
+      m[1] * axis[0] + m[3] * axis[1] + m[4] * axis[2],
+      m[2] * axis[0] + m[4] * axis[1] + m[5] * axis[2],
     ];
     const size = Math.hypot(...next) || 1;
-    v = [next[0] / size, next[1] / size, next[2] / size];
+    axis = [next[0] / size, next[1] / size, next[2] / size];
   }
-  return ofPole(v);
+  let mean = 0;
+  for (const [n, [x, y, z]] of directions.entries())
+    mean += weights[n] * (x * axis[0] + y * axis[1] + z * axis[2]) ** 2;
+  return { axis, mean: total > 0 ? mean / total : 1 / 3 };
 }
+
+/** The orientation that several have on the whole. */
+export const meanOrientation = (all: Orientation[], weights: number[] = all.map(() => 1)): Orientation =>
+  ofPole(principalAxis(all.map(poleOf), weights).axis);

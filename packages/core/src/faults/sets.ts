@@ -1,5 +1,5 @@
 import { randomOf } from '../classes/kinds.ts';
-import { type Orientation, ofPole, poleOf } from './orientation.ts';
+import { type Orientation, ofPole, poleOf, principalAxis } from './orientation.ts';
 
 /** One of several ways that faults lie: its middle, and how close to it they are. */
 export interface OrientationSet extends Orientation {
@@ -49,33 +49,6 @@ function kappaOf(mean: number): number {
   return 0.5 * (above - 1 + (mean - MEANS[above - 1]) / (MEANS[above] - MEANS[above - 1]));
 }
 
-/** The axis that weighted directions lie closest to, and the mean of cos² to it. */
-function axisOf(poles: [number, number, number][], w: Float64Array): { axis: [number, number, number]; mean: number } {
-  const m = [0, 0, 0, 0, 0, 0];
-  let total = 0;
-  for (let n = 0; n < poles.length; n++) {
-    const [x, y, z] = poles[n];
-    total += w[n];
-    for (const [c, v] of [x * x, x * y, x * z, y * y, y * z, z * z].entries()) m[c] += w[n] * v;
-  }
-  let heaviest = 0;
-  for (let n = 1; n < poles.length; n++) if (w[n] > w[heaviest]) heaviest = n;
-  let axis = poles[heaviest];
-  for (let n = 0; n < 100; n++) {
-    const next: [number, number, number] = [
-      m[0] * axis[0] + m[1] * axis[1] + m[2] * axis[2],
-      m[1] * axis[0] + m[3] * axis[1] + m[4] * axis[2],
-      m[2] * axis[0] + m[4] * axis[1] + m[5] * axis[2],
-    ];
-    const size = Math.hypot(...next) || 1;
-    axis = [next[0] / size, next[1] / size, next[2] / size];
-  }
-  let mean = 0;
-  for (let n = 0; n < poles.length; n++)
-    mean += w[n] * (poles[n][0] * axis[0] + poles[n][1] * axis[1] + poles[n][2] * axis[2]) ** 2;
-  return { axis, mean: total > 0 ? mean / total : 1 / 3 };
-}
-
 interface Mixture {
   axes: [number, number, number][];
   kappas: number[];
@@ -115,7 +88,7 @@ function settle(poles: [number, number, number][], w: number[], axes: [number, n
     mixture.fit = fit;
     for (let s = 0; s < count; s++) {
       const own = mixture.belongs[s].reduce((a, b) => a + b, 0);
-      const { axis, mean } = axisOf(poles, mixture.belongs[s]);
+      const { axis, mean } = principalAxis(poles, mixture.belongs[s]);
       mixture.axes[s] = axis;
       mixture.kappas[s] = kappaOf(mean);
       mixture.shares[s] = Math.max(1e-6, own / total);

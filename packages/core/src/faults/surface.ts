@@ -21,7 +21,7 @@ function resample(stick: Point[], count: number): Point[] {
 }
 
 /** Sticks in order along the surface: sorted along the direction in which their midpoints spread most. */
-function inOrder(sticks: Point[][]): Point[][] {
+export function inOrder(sticks: Point[][]): Point[][] {
   const middles = sticks.map((s) => s[Math.floor(s.length / 2)]);
   const mean = [0, 1].map((c) => middles.reduce((a, m) => a + m[c], 0) / middles.length);
   let [xx, xy, yy] = [0, 0, 0];

@@ -1,4 +1,5 @@
 import { heed } from '../numerics/stop.ts';
+import { inOrder } from './surface.ts';
 
 /** A fault as a grid of places: `[row][level]`, rows along strike, levels down it; NaN where it is not. */
 export interface FaultGrid {
@@ -28,25 +29,9 @@ function atLevel(stick: Point[], level: number): [number, number] | null {
   return null;
 }
 
-/** Sticks in order along strike. */
-function inOrder(sticks: Point[][]): Point[][] {
-  const usable = sticks.filter((s) => s.length > 1).map((s) => [...s].sort((a, b) => a[2] - b[2]));
-  const middles = usable.map((s) => s[s.length >> 1]);
-  const mean = [0, 1].map((c) => middles.reduce((sum, m) => sum + m[c], 0) / middles.length);
-  let [xx, xy, yy] = [0, 0, 0];
-  for (const [x, y] of middles) {
-    xx += (x - mean[0]) ** 2;
-    xy += (x - mean[0]) * (y - mean[1]);
-    yy += (y - mean[1]) ** 2;
-  }
-  const turn = 0.5 * Math.atan2(2 * xy, xx - yy);
-  const key = (s: Point[]) => s[s.length >> 1][0] * Math.cos(turn) + s[s.length >> 1][1] * Math.sin(turn);
-  return usable.sort((a, b) => key(a) - key(b));
-}
-
 /** A fault's sticks as a grid: rows every `everyM` along strike, levels every `step`. Null where it has no surface. */
 export function faultGrid(sticks: Point[][], everyM: number, step: number): FaultGrid | null {
-  const ordered = inOrder(sticks);
+  const ordered = inOrder(sticks.filter((s) => s.length > 1).map((s) => [...s].sort((a, b) => a[2] - b[2])));
   if (ordered.length < 2) return null;
   const middles = ordered.map((s) => s[s.length >> 1]);
   const distance = [0];

@@ -72,8 +72,8 @@ export function Spread(props: {
           aria-valuenow={at}
           aria-valuetext={text}
           onKeyDown={(e) => {
-            const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
-            if (by) onMove(Math.max(0, Math.min(most, at + (by * most) / 40)));
+            const to = { ArrowLeft: at - most / 40, ArrowRight: at + most / 40, Home: 0, End: most }[e.key];
+            if (to !== undefined) onMove(Math.max(0, Math.min(most, to)));
           }}
         />
       </svg>
