@@ -103,6 +103,7 @@ const table = {
     ends: ['unbroken', 'broken'],
     of: ['volume', 'map'],
   },
+  'relative age': { ...plain, range: UNBOUNDED, colors: RISING, of: ['volume', 'map'] },
   dip: { ...plain, range: UNBOUNDED, symmetric: true, colors: SIGNED, clip: 99, of: ['volume', 'map'] },
   'dip angle': { ...plain, unit: '°', range: [0, 90], colors: RISING, clip: 99, of: ['volume', 'map'] },
   azimuth: {

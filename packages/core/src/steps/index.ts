@@ -24,6 +24,8 @@ import { convert } from './depth/convert.ts';
 import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
+import { age } from './interpret/age.ts';
+import { ageSlices } from './interpret/ageSlices.ts';
 import { close } from './interpret/close.ts';
 import { faultRidges } from './interpret/faultRidges.ts';
 import { faultSets } from './interpret/faultSets.ts';
@@ -112,6 +114,8 @@ const builtIn: AnyStep[] = [
   faultSurfaces,
   faultSets,
   faultThrow,
+  age,
+  ageSlices,
   merge,
   variance,
   trace,

@@ -121,7 +121,7 @@ function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]>
     const fit = objects.filter(
       (o) =>
         o.kind === spec.kind &&
-        (!spec.domain || !('domain' in o) || o.domain === spec.domain) &&
+        (!('domain' in o) || o.domain === (spec.domain ?? 'twt')) &&
         (!spec.quantity || !('quantity' in o) || (spec.quantity as string[]).includes(o.quantity)),
     );
     // several inputs of one kind are given different objects
