@@ -60,7 +60,7 @@ export function Rose({ poles, size }: { poles: Pole[]; size: number }) {
         N
       </text>
       <text x={c} y={size - 2} className={css.small} textAnchor="middle">
-        strikes, by area; outer ring {(100 * most).toFixed(0)} %
+        strikes by area: ring {(100 * most).toFixed(0)} %
       </text>
     </svg>
   );
