@@ -1,4 +1,5 @@
 import type { BinGrid } from '../earth/binGrid.ts';
+import { extentOf } from '../numerics/extent.ts';
 import { heed } from '../numerics/stop.ts';
 import { fitPlane, orientationOf, type Piece } from './grow.ts';
 import { angleBetween } from './orientation.ts';
@@ -49,16 +50,7 @@ function between(p: Piece, other: Piece, scale: Scale, rule: JoinRule): Omit<Joi
   const { sampleM } = scale;
   const reach = rule.gapM;
   // boxes first
-  const box = (s: Piece) => {
-    let [a0, a1, k0, k1] = [1e9, -1e9, 1e9, -1e9];
-    for (let n = 0; n < s.rows.length; n++) {
-      a0 = Math.min(a0, s.rows[n]);
-      a1 = Math.max(a1, s.rows[n]);
-      k0 = Math.min(k0, s.samples[n]);
-      k1 = Math.max(k1, s.samples[n]);
-    }
-    return [a0, a1, k0, k1];
-  };
+  const box = (s: Piece) => [...extentOf(s.rows), ...extentOf(s.samples)];
   const [pa0, pa1, pk0, pk1] = box(p);
   const [qa0, qa1, qk0, qk1] = box(q);
   if (Math.max(pa0 - qa1, qa0 - pa1) * row > reach || Math.max(pk0 - qk1, qk0 - pk1) * sampleM > reach) return null;

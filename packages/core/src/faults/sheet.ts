@@ -1,4 +1,5 @@
 import { type BinGrid, toMap } from '../earth/binGrid.ts';
+import { extentOf } from '../numerics/extent.ts';
 import type { Piece } from './grow.ts';
 
 /** A sheet made smooth: place across on `[row][sample]` from the first of each, NaN where there is none. */
@@ -19,12 +20,9 @@ const OVER = { rows: 5, samples: 10 };
  * regression: Cleveland 1979, J. Am. Stat. Assoc. 74, 829–836). Gaps that it reaches across are closed.
  */
 export function smoothSheet(piece: Piece): Sheet {
-  const [row, last] = [Math.min(...piece.rows), Math.max(...piece.rows)];
-  let [sample, lowest] = [Number.POSITIVE_INFINITY, 0];
-  for (const k of piece.samples) {
-    sample = Math.min(sample, k);
-    lowest = Math.max(lowest, k);
-  }
+  // a sheet of a large survey has more cells than a call takes values
+  const [row, last] = extentOf(piece.rows);
+  const [sample, lowest] = extentOf(piece.samples);
   const [rows, samples] = [last - row + 1, lowest - sample + 1];
   const value = new Float32Array(rows * samples);
   const weight = new Float32Array(rows * samples);

@@ -216,6 +216,22 @@ export function text(facts: ParamFacts, initial: string, longest = 200) {
     .meta({ ...facts });
 }
 
+/** A place of the project, by map coordinates and TWT or depth; pointing at it sets what else says that it is wanted. */
+export const placeParams = (sets: Record<string, unknown>) => ({
+  x: number(
+    { title: 'X of the place', description: 'Map coordinate.', unit: 'm', place: { keys: ['x', 'y', 'at'], sets } },
+    { min: -1e8, max: 1e8, step: 1, initial: 0 },
+  ),
+  y: number(
+    { title: 'Y of the place', description: 'Map coordinate.', unit: 'm' },
+    { min: -1e8, max: 1e8, step: 1, initial: 0 },
+  ),
+  at: number(
+    { title: 'TWT or depth of the place', description: 'In ms, or m in depth.' },
+    { min: -1e5, max: 1e5, step: 1, initial: 0 },
+  ),
+});
+
 /** The names in a text that has commas between them. */
 export function listed(names: string): string[] {
   return names

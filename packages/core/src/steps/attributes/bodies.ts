@@ -12,7 +12,7 @@ import { writeWhole } from '../../storage/arrays.ts';
 import { shapeOf } from '../../storage/planes.ts';
 import { readRegion } from '../../storage/regions.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, type Draft, defineStep, number } from '../define.ts';
+import { choice, type Draft, defineStep, number, placeParams } from '../define.ts';
 import { keptMap } from '../mapStep.ts';
 
 const params = z.object({
@@ -62,23 +62,7 @@ const params = z.object({
     ['all', 'the one at a place'],
     'all',
   ),
-  x: number(
-    {
-      title: 'X of the place',
-      description: 'Map coordinate.',
-      unit: 'm',
-      place: { keys: ['x', 'y', 'at'], sets: { seed: 'the one at a place' } },
-    },
-    { min: -1e8, max: 1e8, step: 1, initial: 0 },
-  ),
-  y: number(
-    { title: 'Y of the place', description: 'Map coordinate.', unit: 'm' },
-    { min: -1e8, max: 1e8, step: 1, initial: 0 },
-  ),
-  at: number(
-    { title: 'TWT or depth of the place', description: 'In ms, or m in depth.' },
-    { min: -1e5, max: 1e5, step: 1, initial: 0 },
-  ),
+  ...placeParams({ seed: 'the one at a place' }),
   velocity: number(
     { title: 'Velocity', description: 'By which time becomes thickness; not used in depth.', unit: 'm/s' },
     { min: 300, max: 8000, step: 50, initial: 2000 },

@@ -4,10 +4,11 @@ import { toIndex } from '../../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { shapeOfGrid } from '../../engine/local.ts';
+import { extentOf } from '../../numerics/extent.ts';
 import { writeWhole } from '../../storage/arrays.ts';
 import { readRegion } from '../../storage/regions.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, type Draft, defineStep, eachRole, number } from '../define.ts';
+import { choice, type Draft, defineStep, eachRole, number, placeParams } from '../define.ts';
 
 /** Most slices of a run. */
 const MOST = 60;
@@ -40,23 +41,7 @@ const params = z.object({
     ['the upper', 'the lower'],
     'the upper',
   ),
-  x: number(
-    {
-      title: 'X of the place',
-      description: 'Map coordinate.',
-      unit: 'm',
-      place: { keys: ['x', 'y', 'at'], sets: { take: 'through a place' } },
-    },
-    { min: -1e8, max: 1e8, step: 1, initial: 0 },
-  ),
-  y: number(
-    { title: 'Y of the place', description: 'Map coordinate.', unit: 'm' },
-    { min: -1e8, max: 1e8, step: 1, initial: 0 },
-  ),
-  at: number(
-    { title: 'TWT or depth of the place', description: 'In ms, or m in depth.' },
-    { min: -1e5, max: 1e5, step: 1, initial: 0 },
-  ),
+  ...placeParams({ take: 'through a place' }),
 });
 
 type Params = z.infer<typeof params>;
@@ -124,13 +109,8 @@ export const ageSlices = defineStep({
     }
     const out: Record<string, Draft> = {};
     for (const [n, values] of slices.entries()) {
-      let [low, high, filled] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
-      for (const v of values) {
-        if (Number.isNaN(v)) continue;
-        filled++;
-        low = Math.min(low, v);
-        high = Math.max(high, v);
-      }
+      const [low, high] = extentOf(values);
+      const filled = values.reduce((count, v) => (Number.isNaN(v) ? count : count + 1), 0);
       if (filled === 0) continue;
       const role = eachRole('slice', String(n + 1));
       out[role] = {
