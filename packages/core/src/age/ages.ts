@@ -1,5 +1,5 @@
 import type { Shape3 } from '../numerics/block.ts';
-import { type AgeGiven, nodesOf, problemAt, refined, type Thinning } from './problem.ts';
+import { type AgeGiven, keptAt, nodesOf, problemAt, refined, type Thinning } from './problem.ts';
 import { SOLVE, type SolveSpec, solveAges } from './solve.ts';
 
 /** How far ages are solved: levels of one solve, each a finer one than the last. */
@@ -44,6 +44,11 @@ export function agesOf(
           { length: nodes[0] * nodes[1] * nodes[2] },
           (_, m) => first + (m % nodes[2]) * step * thin[2],
         );
+    if (given.kept) {
+      const kept = keptAt(given, given.kept, thin);
+      problem.kept = Uint8Array.from(kept, (v) => (v === v ? 1 : 0));
+      for (let m = 0; m < ages.length; m++) if (problem.kept[m]) ages[m] = kept[m];
+    }
     // what is coarse is quick, and saves rounds of what is fine
     const { rounds, left } = solveAges(problem, ages, n === all.length - 1 ? spec : { ...spec, most: 3 * spec.most });
     solved = { ages, thin, nodes, rounds, left };

@@ -50,6 +50,25 @@ export function riseDown(
   return moved;
 }
 
+/** Least rise of age over what is usual: where ages had to be made to rise, they do so by this. */
+export const LEAST_RATE = 0.02;
+
+/** Put kept ages back, and what lies below them no younger than they are. */
+export function keepAges(
+  ages: Float32Array,
+  kept: Float32Array,
+  { shape, cuts, layer }: Pick<AgeProblem, 'shape' | 'cuts' | 'layer'>,
+  least: number,
+): void {
+  const nk = shape[2];
+  for (let t = 0; t < ages.length; t += nk)
+    for (let n = t; n < t + nk; n++) {
+      if (kept[n] === kept[n]) ages[n] = kept[n];
+      else if (n > t && !(cuts[n - 1] & 4) && layer[n - 1] === layer[n])
+        ages[n] = Math.max(ages[n], ages[n - 1] + least);
+    }
+}
+
 /** How far beds followed along the ages leave the dips: the root mean square of what is off from a node to the next ones, samples. */
 export function misfitOf(
   ages: Float32Array,

@@ -1,9 +1,9 @@
-import { latticeTrace, type Regional } from '../attributes/regional.ts';
+import { latticeAt, latticeTrace, type Regional } from '../attributes/regional.ts';
 import { type BinGrid, toIndex } from '../earth/binGrid.ts';
 import { makeBarrier } from '../faults/barrier.ts';
 import type { Mesh } from '../faults/surface.ts';
 import type { Shape3 } from '../numerics/block.ts';
-import type { AgeProblem } from './solve.ts';
+import type { AgeProblem, Links } from './solve.ts';
 
 /** A surface on the bins of the volume, `[inline][crossline]`, in TWT or depth; NaN where there is none. */
 export interface AgeSurface {
@@ -23,6 +23,45 @@ export interface AgeGiven {
   horizons: AgeSurface[];
   unconformities: AgeSurface[];
   faults: Mesh[];
+  throws?: AgeThrow[];
+  kept?: KeptAges;
+}
+
+/** Ages of an earlier solution that stay as they are down to a surface. */
+export interface KeptAges {
+  /** On the nodes of the finest thinning; NaN where there is none. */
+  ages: Float32Array;
+  thin: Thinning;
+  /** The surface, in TWT or depth, on the bins; NaN where nothing is kept. */
+  above: Float32Array;
+}
+
+/** The kept ages at the nodes of a thinning that the finest divides, NaN where nothing is kept. */
+export function keptAt({ shape, first, step }: AgeGiven, kept: KeptAges, thin: Thinning): Float32Array {
+  const [ni, nj, nk] = nodesOf(shape, thin);
+  const [, fj, fk] = nodesOf(shape, kept.thin);
+  const by = thin.map((t, axis) => t / kept.thin[axis]);
+  const out = new Float32Array(ni * nj * nk).fill(Number.NaN);
+  for (let i = 0; i < ni; i++)
+    for (let j = 0; j < nj; j++) {
+      const deepest = kept.above[i * thin[0] * shape[1] + j * thin[1]];
+      for (let k = 0; k < nk && first + k * thin[2] * step <= deepest; k++)
+        out[(i * nj + j) * nk + k] = kept.ages[(i * by[0] * fj + j * by[1]) * fk + k * by[2]];
+    }
+  return out;
+}
+
+/** Throw over a fault, in samples of the volume: what it says lies at one age on its two sides. */
+export interface AgeThrow {
+  rows: number;
+  levels: number;
+  /** Bins and samples of each place, `[row][level][3]`. */
+  places: Float32Array;
+  /** Bins from each place into the hanging wall, of the length of one bin, `[row][level][2]`. */
+  towards: Float32Array;
+  /** Samples by which the hanging wall lies deeper; NaN where it is not known. */
+  values: Float32Array;
+  match: Float32Array;
 }
 
 /** Nodes at every so many lines, traces and samples. */
@@ -88,6 +127,7 @@ export function problemAt(given: AgeGiven, thin: Thinning): AgeProblem {
     cuts: new Uint8Array(size),
     layer: new Uint8Array(size),
     known: { node: new Int32Array(0), part: new Float32Array(0), value: new Float32Array(0) },
+    links: linksOf(given, thin, nodes),
     step: spacing,
   };
   const line = new Float32Array(shape[2]);
@@ -146,6 +186,48 @@ export function problemAt(given: AgeGiven, thin: Thinning): AgeProblem {
   }
   problem.known = { node: Int32Array.from(node), part: Float32Array.from(part), value: Float32Array.from(value) };
   return problem;
+}
+
+/** Bins from a fault at which its two sides are tied: beyond the blur of its plane. */
+const TIED = 3;
+/** Match below which two places are not tied. */
+const LEAST_MATCH = 0.4;
+
+/** Places on the two sides of faults that are of one age, brought to the nearest nodes along the dip on each side. */
+function linksOf({ regional, throws = [] }: AgeGiven, thin: Thinning, [ni, nj, nk]: Shape3): Links {
+  const [from, fromPart, to, toPart, weight]: number[][] = [[], [], [], [], []];
+  const away = Math.max(TIED, thin[0], thin[1]);
+  for (const { rows, levels, places, towards, values, match } of throws)
+    for (let r = 0; r < rows; r += Math.max(1, Math.round(Math.min(thin[0], thin[1]))))
+      for (let l = 0; l < levels; l += thin[2]) {
+        const n = r * levels + l;
+        if (!(match[n] >= LEAST_MATCH) || Number.isNaN(values[n])) continue;
+        const ends = [-1, 1].map((side) => {
+          const [i, j, k] = [places[3 * n], places[3 * n + 1], places[3 * n + 2] + (side * values[n]) / 2];
+          const [ti, tj] = [side * away * towards[2 * n], side * away * towards[2 * n + 1]];
+          const [a, b] = [Math.round((i + ti) / thin[0]), Math.round((j + tj) / thin[1])];
+          if (a < 0 || b < 0 || a >= ni || b >= nj) return null;
+          const p = latticeAt(regional.p, regional, i + ti, j + tj, k);
+          const q = latticeAt(regional.q, regional, i + ti, j + tj, k);
+          const at = (k + p * (a * thin[0] - i) + q * (b * thin[1] - j)) / thin[2];
+          const low = Math.floor(at);
+          return low >= 0 && low + 1 < nk ? { node: (a * nj + b) * nk + low, part: at - low } : null;
+        });
+        const [foot, hanging] = ends;
+        if (!foot || !hanging) continue;
+        from.push(foot.node);
+        fromPart.push(foot.part);
+        to.push(hanging.node);
+        toPart.push(hanging.part);
+        weight.push(match[n] ** 2);
+      }
+  return {
+    from: Int32Array.from(from),
+    fromPart: Float32Array.from(fromPart),
+    to: Int32Array.from(to),
+    toPart: Float32Array.from(toPart),
+    weight: Float32Array.from(weight),
+  };
 }
 
 /** Dips within so many nodes of a cut are those further out on the same side, and trusted less. */

@@ -8,6 +8,15 @@ export interface KnownAges {
   value: Float32Array;
 }
 
+/** Pairs of places that are of one age: `from` and `to` are nodes, the parts how far each place lies on the way to the next sample. */
+export interface Links {
+  from: Int32Array;
+  fromPart: Float32Array;
+  to: Int32Array;
+  toPart: Float32Array;
+  weight: Float32Array;
+}
+
 /** What ages follow from, on nodes `[inline][crossline][sample]`. */
 export interface AgeProblem {
   shape: Shape3;
@@ -21,6 +30,10 @@ export interface AgeProblem {
   /** Number of the unconformity above each node, from 0: beds of two do not touch. */
   layer: Uint8Array;
   known: KnownAges;
+  /** Places on the two sides of faults that were matched. */
+  links: Links;
+  /** Nodes whose ages are kept as they are; none where it is missing. */
+  kept?: Uint8Array;
   /** Age of a sample where nothing else is known: that of the one above and this. */
   step: number;
 }
@@ -40,11 +53,11 @@ export const SOLVE: SolveSpec = { known: 10, even: 0.3, usual: 0.02, most: 200, 
 /** Rows of the least-squares problem in groups: what each row adds up, four nodes at most. */
 interface Rows {
   /** Visit every lateral row: two nodes and the part of the second on each side, and its weight. */
-  lateral(visit: (a: number, fa: number, b: number, fb: number, w: number, drop: number) => void): void;
+  lateral(visit: (a: number, fa: number, b: number, fb: number, w: number) => void): void;
 }
 
-/** Lateral rows: a bed is of one age where it leaves a trace and where it comes to the next, half of the drop above and below. */
-function rowsOf({ shape: [ni, nj, nk], p, q, trust, cuts, layer }: AgeProblem): Rows {
+/** Lateral rows: a bed is of one age where it leaves a trace and where it comes to the next, half of the drop above and below; and on both sides of a fault. */
+function rowsOf({ shape: [ni, nj, nk], p, q, trust, cuts, layer, links }: AgeProblem): Rows {
   return {
     lateral(visit) {
       for (let i = 0; i < ni; i++)
@@ -70,9 +83,14 @@ function rowsOf({ shape: [ni, nj, nk], p, q, trust, cuts, layer }: AgeProblem): 
               if (cuts[a] & 4 || cuts[b] & 4) continue;
               const of = layer[a];
               if (layer[a + 1] !== of || layer[b] !== of || layer[b + 1] !== of) continue;
-              visit(a, ka - na, b, kb - nb, w, drop);
+              visit(a, ka - na, b, kb - nb, w);
             }
           }
+      for (let n = 0; n < links.from.length; n++) {
+        const [a, b] = [links.from[n], links.to[n]];
+        if (cuts[a] & 4 || cuts[b] & 4 || layer[a] !== layer[b]) continue;
+        visit(a, links.fromPart[n], b, links.toPart[n], links.weight[n]);
+      }
     },
   };
 }
@@ -89,7 +107,7 @@ export function solveAges(
   start: Float32Array,
   spec: SolveSpec = SOLVE,
 ): { rounds: number; left: number } {
-  const { shape, cuts, layer, known, step } = problem;
+  const { shape, cuts, layer, known, kept, step } = problem;
   const nk = shape[2];
   const size = start.length;
   const rows = rowsOf(problem);
@@ -153,6 +171,8 @@ export function solveAges(
       out[m + 1] += f * v;
     }
     for (let n = 0; n < size; n++) out[n] += 1e-6 * (x[n] - (whole ? start0[n] : 0));
+    // what is kept does not answer, so that no step is taken along it
+    if (kept) for (let n = 0; n < size; n++) if (kept[n]) out[n] = 0;
   };
   // what nothing holds stays where it was
   const start0 = start.slice();

@@ -26,6 +26,7 @@ export {
   type ArrayRef,
   arrayRefSchema,
   type Domain,
+  domainName,
   domainSchema,
   domainUnit,
   type MadeBy,

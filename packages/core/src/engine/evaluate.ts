@@ -1,4 +1,4 @@
-import { sameSamples } from '../earth/binGrid.ts';
+import { sameBins, sameSamples } from '../earth/binGrid.ts';
 import { LithagonError, stopIf } from '../earth/errors.ts';
 import type { Volume } from '../earth/objects.ts';
 import {
@@ -58,6 +58,13 @@ export function planOf(local: LocalStep, params: unknown, prepared: unknown, vol
   for (const role of local.volumes.slice(1)) {
     const other = volumes[role];
     if (!other) continue;
+    if (local.own?.includes(role)) {
+      if (sameBins(first.binGrid, other.binGrid)) continue;
+      throw new LithagonError('input', `${other.name} and ${first.name} do not lie on the same bins.`, {
+        object: other.name,
+        fix: 'Put one of them on the bins of the other first. Nothing was changed.',
+      });
+    }
     if (other.domain !== first.domain)
       throw new LithagonError('input', `${other.name} and ${first.name} are not in the same domain.`, {
         object: other.name,
@@ -151,6 +158,20 @@ const roomOf =
     return buffer.subarray(0, values);
   };
 
+/** A region of a volume down its whole traces, on its own samples. */
+async function ownBlock(plan: Plan, volume: Volume, { i, j }: Region, read: Reader): Promise<Block> {
+  const shape = shapeOfGrid(volume);
+  const region: Region = { i, j, k: [0, shape[2]] };
+  return {
+    data: await read(volume, region, roomOf(plan, volume)),
+    size: sizeOf(region),
+    halo: { inline: 0, crossline: 0, sample: 0 },
+    stepMs: volume.vertical.step,
+    from: [i[0], j[0], 0],
+    shape,
+  };
+}
+
 async function blockOf(plan: Plan, volume: Volume, of: Region, read: Reader): Promise<Block> {
   const halo = haloOf(plan);
   const region = widened(of, halo);
@@ -209,7 +230,9 @@ export async function evaluateRegion(
     }
     const of = needed(plan, piece);
     const blocks: Record<string, Block> = {};
-    for (const role of local.volumes) if (volumes[role]) blocks[role] = await blockOf(plan, volumes[role], of, read);
+    for (const role of local.volumes)
+      if (volumes[role])
+        blocks[role] = await (local.own?.includes(role) ? ownBlock : blockOf)(plan, volumes[role], of, read);
     const began = performance.now();
     const values = local.heeds
       ? during(signal, () => local.evaluate(blocks, params, ready, piece))

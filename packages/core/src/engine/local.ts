@@ -40,6 +40,10 @@ export interface LocalStep<P = any, D = any, X = any> {
   volumes: [string, ...string[]];
   /** Whether the others may lie on grids of their own, and are interpolated onto that of the first. */
   otherGrids?: true;
+  /**
+   * Roles, not the first, that are read down whole traces on samples of their own, in whatever domain; they share the bins of the first.
+   */
+  own?: string[];
   /** What a region needs around it. */
   halo(params: P, volume: Volume): Halo;
   /** What all regions need beside the volumes and whatever the parameters, such as a horizon; made once, sent to every thread. */

@@ -79,7 +79,7 @@ export function faultGrid(sticks: Point[][], everyM: number, step: number): Faul
 }
 
 /** Which way the hanging wall lies: across the strike, to the side that the fault goes to with depth. */
-function towardsHanging(grid: FaultGrid): void {
+export function towardsHanging(grid: FaultGrid): void {
   const { rows, levels, x, y, towards } = grid;
   const known = (r: number, k: number) =>
     r >= 0 && r < rows && k >= 0 && k < levels && !Number.isNaN(x[r * levels + k]) ? r * levels + k : -1;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { BinGrid } from '../earth/binGrid.ts';
-import type { EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
+import type { Domain, EarthObject, Kind, ObjectOf } from '../earth/objects.ts';
 import type { Quantity } from '../earth/quantities.ts';
 import type { Given, LocalStep } from '../engine/local.ts';
 import type { Store } from '../storage/store.ts';
@@ -13,7 +13,7 @@ export interface InputSpec<K extends Kind = Kind> {
   title: string;
   /** Only objects of these quantities fit. */
   quantity?: Quantity[];
-  domain?: 'twt' | 'depth';
+  domain?: Domain;
   many?: boolean;
   optional?: boolean;
   /** Of an optional one: whether a form begins with something in it all the same. */

@@ -26,11 +26,13 @@ import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
 import { age } from './interpret/age.ts';
 import { ageSlices } from './interpret/ageSlices.ts';
+import { ageValid } from './interpret/ageValid.ts';
 import { close } from './interpret/close.ts';
 import { faultRidges } from './interpret/faultRidges.ts';
 import { faultSets } from './interpret/faultSets.ts';
 import { faultStrength } from './interpret/faultStrength.ts';
 import { faultSurfaces } from './interpret/faultSurfaces.ts';
+import { flatten, unflatten } from './interpret/flatten.ts';
 import { merge, split } from './interpret/patches.ts';
 import { faultThrow } from './interpret/throw.ts';
 import { track } from './interpret/track.ts';
@@ -115,6 +117,9 @@ const builtIn: AnyStep[] = [
   faultSets,
   faultThrow,
   age,
+  ageValid,
+  flatten,
+  unflatten,
   ageSlices,
   merge,
   variance,

@@ -48,6 +48,17 @@ beforeAll(async () => {
   const found = [
     { ...(await made('Found', 5)), quantity: 'fault strength' as const },
     { ...(await made('Way', 6)), quantity: 'azimuth' as const },
+    {
+      ...(await madeVolume(store, (i, j, k) => 2.2 * k - 2 * i + j + 5 * Math.sin(k / 9), {
+        binGrid: BIN_GRID,
+        samples: SAMPLES,
+        first: 100,
+        step: 2,
+        name: 'Age',
+      })),
+      quantity: 'relative age' as const,
+    },
+    { ...(await made('By age', 7)), domain: 'age' as const },
   ];
   await store.commit({ put: found });
   objects.push(...found);

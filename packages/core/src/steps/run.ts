@@ -1,5 +1,5 @@
 import { LithagonError, stopIf } from '../earth/errors.ts';
-import { type EarthObject, objectSchema } from '../earth/objects.ts';
+import { domainName, type EarthObject, objectSchema } from '../earth/objects.ts';
 import type { Given } from '../engine/local.ts';
 import type { JobRunner } from '../engine/runner.ts';
 import { dependents } from '../project/catalogue/catalogue.ts';
@@ -40,8 +40,8 @@ export function unfit(spec: InputSpec, object: EarthObject): string | null {
     return `${object.name} is a ${object.kind}, and a ${kindsOf(spec)} is needed`;
   if (spec.quantity && 'quantity' in object && !(spec.quantity as string[]).includes(object.quantity))
     return `${object.name} holds ${object.quantity}, and ${spec.quantity.join(' or ')} is needed`;
-  if (spec.domain && 'domain' in object && object.domain !== spec.domain)
-    return `${object.name} is in ${object.domain === 'twt' ? 'TWT' : object.domain}, and ${spec.domain === 'twt' ? 'TWT' : spec.domain} is needed`;
+  if (spec.domain && 'domain' in object && object.domain && object.domain !== spec.domain)
+    return `${object.name} is in ${domainName(object.domain)}, and ${domainName(spec.domain)} is needed`;
   return null;
 }
 

@@ -115,6 +115,9 @@ export const statisticsSchema = z.object({
 export type Statistics = z.infer<typeof statisticsSchema>;
 
 /** How values of an object's domain read: “TWT” in ms or “Depth” in m. */
+/** A domain in words. */
+export const domainName = (domain: Domain): string => ({ twt: 'TWT', depth: 'depth', age: 'relative age' })[domain];
+
 export function domainUnit(domain: Domain): string {
-  return domain === 'twt' ? 'ms' : domain === 'depth' ? 'm' : 'units of age';
+  return domain === 'twt' ? 'ms' : domain === 'depth' ? 'm' : '';
 }
