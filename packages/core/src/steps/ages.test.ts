@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { type BinGrid, toMap } from '../earth/binGrid.ts';
-import type { Fault, Horizon, Volume } from '../earth/objects.ts';
+import type { Fault, Horizon, QuantityMap, Volume } from '../earth/objects.ts';
 import { readWhole } from '../storage/arrays.ts';
 import { memoryStore } from '../storage/memory.ts';
 import { readRegion } from '../storage/regions.ts';
@@ -106,6 +106,15 @@ describe('relative age of a volume', () => {
       const middle = own.reduce((sum, v) => sum + v, 0) / own.length;
       expect(Math.max(...own.map((v) => Math.abs(v - middle)))).toBeLessThan(0.5);
     }
+    // beside the fault too
+    const near = pairs.filter((_, n) => {
+      const j = 2 + (Math.floor(n / 60) % (NJ - 4));
+      const k = 20 + (n % 60);
+      return Math.abs(j - AT - SLOPE * k) < 3 && Math.abs(j - AT - SLOPE * k) > 0.6;
+    });
+    const off = near.map((p) => slope * (p[0] - mx) + my - p[1]);
+    expect(near.length).toBeGreaterThan(1000);
+    expect(Math.sqrt(off.reduce((sum, v) => sum + v * v, 0) / off.length)).toBeLessThan(0.8);
     // down every trace ages rise
     for (let n = 1; n < ages.length; n++)
       if (n % NK > 0) expect(ages[n]).toBeGreaterThan(ages[n - 1] - THROWN * STEP - 1);
@@ -139,6 +148,81 @@ describe('relative age of a volume', () => {
     await expect(
       runStep({ step: 'interpret.ageSlices', inputs: { age: [volume.id] }, params: { from: 9000, to: 9100 } }, store),
     ).rejects.toThrow('No sample of');
+  });
+
+  test('between nodes two apart it keeps to its own side of the fault', async () => {
+    const inputs = { horizons: horizons.map((h) => h.id), faults: [fault.id] };
+    const [each, second] = [
+      await whole((await run(inputs))[0]),
+      await whole((await run(inputs, { level: 'full' }))[0]),
+    ];
+    let [sum, count, most] = [0, 0, 0];
+    for (let i = 3; i < NI - 3; i++)
+      for (let k = 20; k < 80; k++)
+        for (const j of [-2, -1, 0, 1, 2].map((d) => Math.round(AT + SLOPE * k + d))) {
+          const n = (i * NJ + j) * NK + k;
+          // on the fault itself a sample may be on either side
+          if (Math.abs(j - AT - SLOPE * k) < 0.6) continue;
+          const off = Math.abs(each[n] - second[n]) / STEP;
+          sum += off * off;
+          most = Math.max(most, off);
+          count++;
+        }
+    expect(count).toBeGreaterThan(4000);
+    // what is drawn across it would be off by half of the throw
+    expect(Math.sqrt(sum / count)).toBeLessThan(0.7);
+    expect(most).toBeLessThan(0.75 * THROWN);
+  });
+
+  test('throw ties the two sides where a horizon is on one of them alone', async () => {
+    const one = await madeHorizon(
+      store,
+      'One side',
+      'twt',
+      (i, j) => (j > AT + SLOPE * (65 + fold(i, j) + THROWN / 2) ? (65 + fold(i, j) + THROWN / 2) * STEP : Number.NaN),
+      GRID,
+    );
+    await store.commit({ put: [one] });
+    const [thrown] = await runStep(
+      {
+        step: 'interpret.throw',
+        inputs: { fault: [fault.id], seismic: [seismic.id] },
+        params: { most: 80, window: 64 },
+      },
+      store,
+    );
+    const jump = async (throws: string[]) => {
+      const [volume] = await run({ horizons: [one.id], faults: [fault.id], throws });
+      const ages = await whole(volume);
+      const off: number[] = [];
+      for (let i = 6; i < NI - 6; i++)
+        for (let k = 35; k < 75; k++) {
+          const at = Math.round(AT + SLOPE * k);
+          const age = (j: number) => ages[(i * NJ + j) * NK + k] / STEP + fold(i, j) + side(j, k);
+          off.push(Math.abs(age(at + 5) - age(at - 5)));
+        }
+      off.sort((a, b) => a - b);
+      return off[off.length >> 1];
+    };
+    const untied = await jump([]);
+    expect(untied).toBeGreaterThan(2.5);
+    expect(await jump([thrown.id])).toBeLessThan(Math.min(1.5, untied / 2));
+  });
+
+  test('is solved again only below a surface, and keeps what is above', async () => {
+    const inputs = { horizons: horizons.map((h) => h.id), faults: [fault.id] };
+    const [before] = await run({ horizons: [horizons[0].id] });
+    const surface = await madeHorizon(store, 'Valid', 'twt', () => 45 * STEP, GRID);
+    await store.commit({ put: [surface] });
+    const [after] = await run({ ...inputs, before: [before.id], beneath: [surface.id] });
+    const [a, b] = [await whole(before), await whole(after)];
+    let moved = 0;
+    for (let n = 0; n < a.length; n++) {
+      if (n % NK <= 45) expect(b[n]).toBeCloseTo(a[n], 4);
+      else moved = Math.max(moved, Math.abs(a[n] - b[n]));
+    }
+    expect(moved).toBeGreaterThan(STEP);
+    await expect(run({ ...inputs, before: [before.id] })).rejects.toThrow('both the ages so far and the surface');
   });
 
   test('is left out above and below what limits it', async () => {
@@ -186,5 +270,139 @@ describe('relative age of a volume', () => {
       expect(Math.abs(at(j, 46) - at(j + 1, 46))).toBeLessThan(0.8);
       expect(at(j, 58) - at(j + 1, 58)).toBeGreaterThan(1);
     }
+  });
+});
+
+describe('by age', () => {
+  const byAge = async (params: Record<string, unknown> = {}) => {
+    const [age, misfit] = await run({ horizons: horizons.map((h) => h.id), faults: [fault.id] });
+    const [flat] = (await runStep(
+      { step: 'interpret.flatten', inputs: { volume: [seismic.id], age: [age.id] }, params: { step: 4, ...params } },
+      store,
+    )) as Volume[];
+    return { age, misfit, flat };
+  };
+
+  test('beds are level, and come back to where they were', async () => {
+    const { age, flat } = await byAge();
+    expect(flat.domain).toBe('age');
+    expect(flat.quantity).toBe('amplitude');
+    const { first, step, count } = flat.vertical;
+    const data = await readRegion(store, flat, { i: [0, NI], j: [0, NJ], k: [0, count] });
+    // a level of one age is one bed, on both sides of the fault: what varies along it is noise
+    let [within, between] = [0, 0];
+    for (let n = 0; n < count; n++) {
+      const a = first + n * step;
+      if (a < 110 || a > 290) continue;
+      const own: number[] = [];
+      for (let i = 4; i < NI - 4; i++)
+        for (let j = 4; j < NJ - 4; j++) {
+          const v = data[(i * NJ + j) * count + n];
+          if (v === v) own.push(v);
+        }
+      const mean = own.reduce((sum, v) => sum + v, 0) / own.length;
+      within += own.reduce((sum, v) => sum + (v - mean) ** 2, 0) / own.length;
+      between += mean * mean;
+    }
+    expect(within).toBeLessThan(0.25 * between);
+    const [back] = (await runStep(
+      { step: 'interpret.unflatten', inputs: { volume: [flat.id], age: [age.id] }, params: {} },
+      store,
+    )) as Volume[];
+    expect([back.domain, back.quantity]).toEqual(['twt', 'amplitude']);
+    const [was, is] = [await whole(seismic), await whole(back)];
+    let [off, all] = [0, 0];
+    for (let i = 4; i < NI - 4; i++)
+      for (let j = 4; j < NJ - 4; j++)
+        for (let k = 25; k < 75; k++) {
+          const n = (i * NJ + j) * NK + k;
+          if (Math.abs(j - AT - SLOPE * k) < 1.5) continue;
+          off += (is[n] - was[n]) ** 2;
+          all += was[n] ** 2;
+        }
+    expect(off / all).toBeLessThan(0.03);
+  });
+
+  test('thickness is even where beds are, and so is growth across the fault', async () => {
+    const { age } = await byAge();
+    const made = await runStep(
+      {
+        step: 'interpret.sequences',
+        inputs: { age: [age.id], faults: [fault.id] },
+        params: { from: 120, to: 280, bands: 4 },
+      },
+      store,
+    );
+    const thickness = made.find((o) => 'madeBy' in o && o.madeBy.output === 'thickness') as Volume;
+    const { mean } = thickness.statistics;
+    expect(mean).toBeGreaterThan(0.9);
+    expect(mean).toBeLessThan(1.1);
+    const table = made.find((o) => o.kind === 'result table');
+    const rows = (table as unknown as { rows: (string | number)[][] }).rows;
+    expect(rows).toHaveLength(4);
+    for (const row of rows) {
+      expect(row[0]).toBe('Parting');
+      expect(row[5]).toBeGreaterThan(0.8);
+      expect(row[5]).toBeLessThan(1.25);
+    }
+  });
+
+  test('ages are valid to the end where they keep to the dips, and no further than a limit', async () => {
+    const { age, misfit } = await byAge();
+    const valid = async (params: Record<string, unknown>) => {
+      const [surface, reason] = (await runStep(
+        { step: 'interpret.ageValid', inputs: { age: [age.id], misfit: [misfit.id] }, params },
+        store,
+      )) as [Horizon, QuantityMap];
+      return { values: await readWhole(store, surface.values), why: await readWhole(store, reason.values), reason };
+    };
+    const all = await valid({ mostMisfit: 4 });
+    const ends = all.values.filter((v) => v === (NK - 1) * STEP).length;
+    expect(ends).toBeGreaterThan(0.8 * NI * NJ);
+    expect(all.reason.classes?.[0]).toBe('to the end of the ages');
+    const none = await valid({ mostMisfit: 0.02, mostBad: 0.05, window: 40 });
+    expect(none.values.filter((v) => v < (NK - 1) * STEP).length).toBeGreaterThan(0.8 * NI * NJ);
+    expect([...none.why].filter((v) => v === 3).length).toBeGreaterThan(0.5 * NI * NJ);
+  });
+
+  test('beds that are cut at an unconformity are painted, and its surface is proposed', async () => {
+    const own = memoryStore();
+    const cut = {
+      ...(await madeVolume(own, (_, j, k) => beds(k < 50 ? k : k - 0.5 * j), {
+        binGrid: GRID,
+        samples: NK,
+        first: 0,
+        step: STEP,
+        name: 'Cut',
+      })),
+      quantity: 'amplitude' as const,
+    };
+    // older by 80 below it
+    const age = {
+      ...(await madeVolume(own, (_, j, k) => (k < 50 ? 4 * k : 4 * (k - 0.5 * j) + 140), {
+        binGrid: GRID,
+        samples: NK,
+        first: 0,
+        step: STEP,
+        name: 'Age',
+      })),
+      quantity: 'relative age' as const,
+    };
+    await own.commit({ put: [cut, age] });
+    const made = await runStep(
+      { step: 'interpret.terminations', inputs: { seismic: [cut.id], age: [age.id] }, params: {} },
+      own,
+    );
+    const laps = made.find((o) => 'madeBy' in o && o.madeBy.output === 'laps') as Volume;
+    const data = await readRegion(own, laps, { i: [16, 17], j: [6, NJ - 6], k: [0, NK] });
+    const below = [...data].filter((v) => v === 4).length;
+    expect(below).toBeGreaterThan(0.6 * 10 * (NJ - 12));
+    // above it beds go along
+    for (let n = 0; n < data.length; n++) if (n % NK < 44) expect(data[n]).toBeNaN();
+    const proposed = made.filter((o): o is Horizon => o.kind === 'horizon');
+    expect(proposed).toHaveLength(1);
+    const at = await readWhole(own, proposed[0].values);
+    expect(proposed[0].filled).toBeGreaterThan(0.9);
+    for (const v of at) if (v === v) expect(v).toBeCloseTo(49.5 * STEP, 3);
   });
 });

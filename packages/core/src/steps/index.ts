@@ -34,6 +34,8 @@ import { faultStrength } from './interpret/faultStrength.ts';
 import { faultSurfaces } from './interpret/faultSurfaces.ts';
 import { flatten, unflatten } from './interpret/flatten.ts';
 import { merge, split } from './interpret/patches.ts';
+import { sequences } from './interpret/sequences.ts';
+import { terminations } from './interpret/terminations.ts';
 import { faultThrow } from './interpret/throw.ts';
 import { track } from './interpret/track.ts';
 import { knownEverywhere } from './local.ts';
@@ -120,6 +122,8 @@ const builtIn: AnyStep[] = [
   ageValid,
   flatten,
   unflatten,
+  sequences,
+  terminations,
   ageSlices,
   merge,
   variance,

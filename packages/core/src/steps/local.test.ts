@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { type BinGrid, toMap } from '../earth/binGrid.ts';
 import type { EarthObject, PlotClass, Polygon, VelocityModel, Volume } from '../earth/objects.ts';
+import { quantityFacts } from '../earth/quantities.ts';
 import { type Given, shapeOfGrid } from '../engine/local.ts';
 import { inThread } from '../engine/runner.ts';
 import type { Region } from '../numerics/block.ts';
@@ -173,6 +174,8 @@ function close(tried: Float32Array, kept: Float32Array, scale: number): void {
 const OWN: Record<string, Record<string, unknown>> = {
   'interpret.faultStrength': { length: 100, height: 40, dipFrom: 20, dipTo: 80, towardsFrom: 200, towardsTo: 300 },
   'attributes.bodies': { from: 3.5, to: 9, smallest: 3, most: 40 },
+  'interpret.sequences': { gap: 2.6, over: 12 },
+  'interpret.terminations': { gap: 2.6, smallest: 0.1 },
 };
 
 const cases = allSteps()
@@ -233,7 +236,9 @@ describe.each(cases)('%s', (_, step, own) => {
       const { percentiles: a, absolute: b, ...exact } = volume.statistics;
       const { percentiles: c, absolute: d, ...other } = whole[n].statistics;
       for (const key of Object.keys(exact) as (keyof typeof exact)[]) expect(other[key]).toBeCloseTo(exact[key], 4);
-      expect(Math.abs(a['50'] - c['50']) + Math.abs(b['99'] - d['99'])).toBeLessThan(0.02 * scale);
+      // between two names that are held equally often the middle is either
+      if (quantityFacts(volume.quantity).scale !== 'categorical')
+        expect(Math.abs(a['50'] - c['50']) + Math.abs(b['99'] - d['99'])).toBeLessThan(0.02 * scale);
       expect(live[n].layouts).toBeUndefined();
       expect(whole[n].traces).toEqual(volume.traces);
     }
