@@ -19,7 +19,7 @@ function isGround(view: string, kind: Layered, object: EarthObject): boolean {
 }
 
 function showGround(view: string, kind: Layered, object: EarthObject): void {
-  const domain = 'domain' in object && object.domain === 'depth' ? 'depth' : 'twt';
+  const domain = 'domain' in object && object.domain ? object.domain : 'twt';
   if (kind === 'section')
     changeSettings(
       'section',

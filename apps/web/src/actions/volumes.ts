@@ -3,8 +3,7 @@ import { useDesk } from '../state/desk';
 import { activeOf, changeSettings, kindOfView, settingsOf } from '../state/views';
 
 /** Show a volume: in the view in front where that has a volume of its own, else in all views that show what the desk does. */
-export function showVolume({ id, domain: lies }: Volume): void {
-  const domain = lies === 'depth' ? 'depth' : 'twt';
+export function showVolume({ id, domain }: Volume): void {
   const { active } = useDesk.getState();
   const [section, scene] = [activeOf('section'), activeOf('scene')];
   const own = { section: settingsOf('section', section).volume, scene: settingsOf('scene', scene).volume };

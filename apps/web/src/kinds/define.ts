@@ -1,17 +1,15 @@
-import type { EarthObject } from '@lithagon/core';
+import { type Domain, domainName, type EarthObject } from '@lithagon/core';
 import type { ComponentType } from 'react';
 import type { Size } from '../views/common/hooks';
 import type { ShownWell } from '../views/common/survey';
 import type { Surface } from '../views/map/surface';
 import type { Frame } from '../views/section/frame';
 
-type Shown = 'twt' | 'depth';
-
 /** What every layer is given. */
 interface LayerProps<O> {
   object: O;
   objects: EarthObject[];
-  domain: Shown;
+  domain: Domain;
   selected: boolean;
   /** From 0 to 1, as the view's list says. */
   opacity: number;
@@ -41,16 +39,14 @@ export interface Layer<O, P> {
   order: number;
   Draw: ComponentType<P>;
   /** Why one cannot be drawn there, said after its name; null where it can. */
-  missing?(object: O, domain: Shown, well?: ShownWell): string | null;
+  missing?(object: O, domain: Domain, well?: ShownWell): string | null;
   /** Whether it is in a view's list only when it is put there. */
   asked?(object: O, objects: EarthObject[]): boolean;
 }
 
 /** What is drawn in time alone, or in depth alone. */
-export const otherDomain = (object: { domain: string }, domain: Shown): string | null =>
-  object.domain === domain
-    ? null
-    : `is in ${object.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`;
+export const otherDomain = (object: { domain: Domain }, domain: Domain): string | null =>
+  object.domain === domain ? null : `is in ${domainName(object.domain)}; convert it, or switch this view`;
 
 /**
  * What the screen needs to know of a kind of object besides what the core says of it. There is one for each kind, in a folder

@@ -1,4 +1,4 @@
-import type { ArrayRef, CurveClass, EarthObject, QuantityMap } from '@lithagon/core';
+import type { ArrayRef, CurveClass, Domain, EarthObject, QuantityMap } from '@lithagon/core';
 import type * as THREE from 'three';
 import type { ShownWell } from '../views/common/survey';
 import type { Mix } from '../views/raster/mix';
@@ -14,7 +14,7 @@ import { wellInScene } from './well/inScene';
 /** What a layer of the scene is given. */
 export interface SceneContext {
   frame: SceneFrame;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   color: string;
   /** Values that the layer asked for, once they are read. */
   values: Float32Array | null;

@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useProject } from '../state/project';
@@ -13,7 +14,7 @@ export interface Extent {
   km: number;
   /** Seconds of TWT, or kilometres of depth. */
   vertical: number;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   /** Room around the data, CSS pixels: left and right together, above and below together. */
   margins: [number, number];
 }
@@ -58,6 +59,7 @@ export function PictureSheet(props: {
   const [busy, setBusy] = useState(false);
   const shown = title ?? `${props.title}, ${facts?.name ?? ''}`;
   const scaled = by === 'scale' && extent;
+  const perWhat = extent && { twt: 's', depth: 'km of depth', age: 'thousand of age' }[extent.domain];
   const size: [number, number] = scaled
     ? [
         Math.round(extent.km * perKm * PX_PER_CM + extent.margins[0]),
@@ -76,7 +78,7 @@ export function PictureSheet(props: {
         composeSvg(view, {
           title: shown,
           subtitle: scaled
-            ? `${props.subtitle} · ${perKm} cm to the km, ${perVertical} cm to the ${extent.domain === 'twt' ? 's' : 'km of depth'}`
+            ? `${props.subtitle} · ${perKm} cm to the km, ${perVertical} cm to the ${perWhat}`
             : props.subtitle,
           frame: frame ? `${frame.crsName} (${frame.crs}), ${unit}` : 'No coordinate system declared',
         }),
@@ -132,12 +134,7 @@ export function PictureSheet(props: {
           {scaled ? (
             <>
               {number('cm to the km', perKm, setPerKm, 0.5)}
-              {number(
-                extent.domain === 'twt' ? 'cm to the s' : 'cm to the km of depth',
-                perVertical,
-                setPerVertical,
-                0.5,
-              )}
+              {number(`cm to the ${perWhat}`, perVertical, setPerVertical, 0.5)}
             </>
           ) : (
             <>

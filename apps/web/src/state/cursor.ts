@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { create } from 'zustand';
 
 /** Where the pointer is in the earth: one cursor for all views. */
@@ -7,7 +8,7 @@ interface Cursor {
   y: number;
   /** TWT in ms or depth in m, where the view that the pointer is in has one. */
   vertical: number | null;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   value: number | null;
   quantity: string;
   unit: string;

@@ -1,4 +1,4 @@
-import type { PickEvent } from '@lithagon/core';
+import type { Domain, PickEvent } from '@lithagon/core';
 import { create } from 'zustand';
 
 /** How a pick is made: as drawn, at the event nearest to it, or on every trace along the event between two picks. */
@@ -39,7 +39,7 @@ export type Tool =
   /** A brush takes samples out of bodies or puts them in: metres to each side, and ms or metres up and down. */
   | { kind: 'body brush'; does: 'takes out' | 'puts in'; wide: number; tall: number }
   /** Two places in one view, and what lies between them. */
-  | { kind: 'measure'; view: string | null; domain: 'twt' | 'depth'; points: MeasuredPoint[] };
+  | { kind: 'measure'; view: string | null; domain: Domain; points: MeasuredPoint[] };
 
 /** Tools that set up a step: its form stays open beside them. */
 export type StepTool = Extract<Tool, { kind: 'place' | 'body brush' }>;

@@ -1,4 +1,4 @@
-import { crosslineAt, inlineAt, toIndex } from '@lithagon/core';
+import { crosslineAt, domainUnit, inlineAt, toIndex } from '@lithagon/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useCursor } from '../state/cursor';
@@ -8,6 +8,7 @@ import { useRuns } from '../state/runs';
 import { useMapUnit, useUnits } from '../state/units';
 import { IconButton } from '../ui/Button';
 import { figure } from '../ui/format';
+import { domainTitle } from '../views/common/domains';
 import { formatCoordinate, formatValue } from '../views/common/look';
 import { shownVolume } from '../views/common/survey';
 import css from './Readout.module.css';
@@ -44,9 +45,9 @@ export function Readout() {
           )}
           {at.vertical !== null && (
             <Pair
-              name={at.domain === 'twt' ? 'TWT' : 'Depth'}
-              value={figure(units.to(at.vertical, at.domain === 'twt' ? 'ms' : 'm'))}
-              unit={units.of(at.domain === 'twt' ? 'ms' : 'm')}
+              name={domainTitle(at.domain)}
+              value={figure(units.to(at.vertical, domainUnit(at.domain)))}
+              unit={units.of(domainUnit(at.domain))}
             />
           )}
           {at.value !== null && (

@@ -33,6 +33,7 @@ import { faultSets } from './interpret/faultSets.ts';
 import { faultStrength } from './interpret/faultStrength.ts';
 import { faultSurfaces } from './interpret/faultSurfaces.ts';
 import { flatten, unflatten } from './interpret/flatten.ts';
+import { horizonAge } from './interpret/horizonAge.ts';
 import { merge, split } from './interpret/patches.ts';
 import { sequences } from './interpret/sequences.ts';
 import { terminations } from './interpret/terminations.ts';
@@ -122,6 +123,7 @@ const builtIn: AnyStep[] = [
   ageValid,
   flatten,
   unflatten,
+  horizonAge,
   sequences,
   terminations,
   ageSlices,

@@ -1,9 +1,9 @@
-import type { FluidContacts } from '@lithagon/core';
+import type { Domain, FluidContacts } from '@lithagon/core';
 import { webKind } from '../define';
 import { ContactsOnSection } from './OnSection';
 
-const inDepth = (_: FluidContacts, domain: 'twt' | 'depth') =>
-  domain === 'twt' ? 'lie at a depth; switch this view to depth' : null;
+const inDepth = (_: FluidContacts, domain: Domain) =>
+  domain !== 'depth' ? 'lie at a depth; switch this view to depth' : null;
 
 export const contacts = webKind<FluidContacts>({
   layers: {

@@ -1,4 +1,4 @@
-import type { EarthObject, Fault } from '@lithagon/core';
+import type { Domain, EarthObject, Fault } from '@lithagon/core';
 import { pebble } from '../../color/maps';
 import { hiddenByNet, setOfFault } from '../../state/faultFilter';
 import { useProject } from '../../state/project';
@@ -22,5 +22,5 @@ export const sceneColor = (object: Fault, objects: EarthObject[]): string =>
   object.color ?? setColor(object, objects) ?? '#6f6a62';
 
 /** Why a fault is not drawn: it is in the other domain, or hidden by the net. */
-export const notDrawn = (object: Fault, domain: 'twt' | 'depth'): string | null =>
+export const notDrawn = (object: Fault, domain: Domain): string | null =>
   otherDomain(object, domain) ?? hiddenByNet(object, useProject.getState().objects);

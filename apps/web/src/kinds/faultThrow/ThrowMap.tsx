@@ -1,4 +1,4 @@
-import { domainUnit, type FaultThrow } from '@lithagon/core';
+import { domainName, domainUnit, type FaultThrow } from '@lithagon/core';
 import { useEffect, useRef } from 'react';
 import { colorMap } from '../../color/maps';
 import { useArray } from '../../views/common/hooks';
@@ -82,7 +82,7 @@ export function ThrowMap({ object }: { object: FaultThrow }) {
           height={levels}
           style={{ width: WIDTH - LEFT, height: HEIGHT }}
           role="img"
-          aria-label={`Throw by strike and ${object.domain === 'depth' ? 'depth' : 'TWT'}`}
+          aria-label={`Throw by strike and ${domainName(object.domain)}`}
         />
         <span>
           {last.toFixed(0)} {unit}

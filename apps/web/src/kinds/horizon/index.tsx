@@ -10,7 +10,7 @@ import { otherDomain, webKind } from '../define';
 import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
-  changeSettings('map', activeOf('map'), { shows: object.id, domain: object.domain === 'depth' ? 'depth' : 'twt' });
+  changeSettings('map', activeOf('map'), { shows: object.id, domain: object.domain });
 }
 
 function Erase({ object }: { object: Horizon }) {

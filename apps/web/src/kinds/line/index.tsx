@@ -11,7 +11,7 @@ export const line = webKind<SeismicLine>({
   show: (object) =>
     changeSettings('section', activeOf('section'), {
       line: object.id,
-      domain: object.domain === 'depth' ? 'depth' : 'twt',
+      domain: object.domain,
     }),
   layers: { map: { order: 20, Draw: LineOnMap } },
 });

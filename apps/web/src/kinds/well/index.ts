@@ -1,4 +1,4 @@
-import type { Well } from '@lithagon/core';
+import type { Domain, Well } from '@lithagon/core';
 import { useDesk } from '../../state/desk';
 import { useProject } from '../../state/project';
 import { activeOf, changeSettings, goTo, settingsOf } from '../../state/views';
@@ -7,8 +7,12 @@ import { INK, webKind } from '../define';
 import { WellOnMap } from './OnMap';
 import { WellOnSection } from './OnSection';
 
-const untimed = (_: Well, domain: 'twt' | 'depth', well?: ShownWell) =>
-  domain === 'twt' && well && !well.relation ? 'has no checkshots or tie that give it time' : null;
+const untimed = (_: Well, domain: Domain, well?: ShownWell) =>
+  domain === 'age'
+    ? 'has no place by age'
+    : domain === 'twt' && well && !well.relation
+      ? 'has no checkshots or tie that give it time'
+      : null;
 
 export const well = webKind<Well>({
   color: INK,

@@ -1,4 +1,4 @@
-import { curveClassSchema, FREQUENCY_METHODS } from '@lithagon/core';
+import { curveClassSchema, domainSchema, FREQUENCY_METHODS } from '@lithagon/core';
 import { z } from 'zod';
 import { LOGS_DESK, type LogsDesk } from '../logsTemplate';
 import { PLOT_DESK, type PlotDesk } from '../plotDesk';
@@ -19,7 +19,7 @@ export type ViewKind = (typeof VIEW_KINDS)[number];
 /** Views of which a desk may hold more than one: what they show is their own. */
 export const SEVERAL: ViewKind[] = ['section', 'map', 'scene', 'logs', 'crossplot'];
 
-const domain = z.enum(['twt', 'depth']);
+const domain = domainSchema;
 const point = z.tuple([z.number(), z.number()]);
 const part = z.number().min(0).max(1);
 

@@ -7,11 +7,11 @@ export const LINKS = ['A', 'B', 'C', 'D'] as const;
 export type Link = (typeof LINKS)[number];
 
 const place = z.number().nullable();
-const placeSchema = z.object({ inline: place, crossline: place, twt: place, depth: place });
+const placeSchema = z.object({ inline: place, crossline: place, twt: place, depth: place, age: place.default(null) });
 
-/** Where one looks: line numbers, and the time (ms) or depth (m) of a slice; null follows the data. */
+/** Where one looks: line numbers, and the time (ms), depth (m) or age of a slice; null follows the data. */
 export type Place = z.infer<typeof placeSchema>;
-export const NOWHERE: Place = { inline: null, crossline: null, twt: null, depth: null };
+export const NOWHERE: Place = { inline: null, crossline: null, twt: null, depth: null, age: null };
 
 const windowsSchema = z.record(z.string(), z.array(z.number()).max(4));
 /** Parts in view, by what they are parts of: line numbers, time, depth, the map. */

@@ -1,17 +1,18 @@
+import { type Domain, domainName } from '@lithagon/core';
 import { Camera, EyeOff, Layers, SlidersHorizontal } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
 import { type Extent, PictureSheet } from '../../picture/PictureSheet';
 import { useHere } from '../../state/here';
+import { useProject } from '../../state/project';
 import { titleOf } from '../../state/views';
 import { IconButton } from '../../ui/Button';
 import { counted } from '../../ui/format';
 import { Segmented } from '../../ui/Segmented';
+import { DOMAINS, domainTitle } from './domains';
 import { LinkChoice } from './LinkChoice';
 import type { NotShown } from './survey';
 import css from './view.module.css';
-
-type Shown = 'twt' | 'depth';
 
 /** The thin header of a view and what is under it. One row: what finds no room stands in its menu. */
 export function ViewFrame(props: {
@@ -25,8 +26,8 @@ export function ViewFrame(props: {
   menu?: ReactNode;
   /** The view's list of what it shows, and whether it is open. */
   list?: { open: boolean; toggle(): void; content: ReactNode };
-  /** Time or depth, where a view may show either. */
-  domain?: { value: Shown; set(value: Shown): void };
+  /** Time, depth or age, where a view may show any. */
+  domain?: { value: Domain; set(value: Domain): void };
   notShown: NotShown[];
   /** Whether it looks somewhere, as others may with it. */
   links?: boolean;
@@ -37,19 +38,20 @@ export function ViewFrame(props: {
   const view = useRef<HTMLElement>(null);
   const [saving, setSaving] = useState(false);
   const { domain, list, notShown } = props;
+  const byAge = useProject((s) => s.objects.some((o) => o.kind === 'volume' && o.domain === 'age'));
   const place = (label: string) =>
     domain && (
       <Segmented
         label={label}
         value={domain.value}
-        options={[
-          { value: 'twt', label: 'TWT' },
-          { value: 'depth', label: 'Depth' },
-        ]}
+        options={DOMAINS.filter((d) => d !== 'age' || byAge || domain.value === 'age').map((value) => ({
+          value,
+          label: domainTitle(value),
+        }))}
         onChange={domain.set}
       />
     );
-  const missing = `${counted(notShown.length, 'object')} not shown${domain ? ` in ${domain.value === 'twt' ? 'TWT' : 'depth'}` : ''}`;
+  const missing = `${counted(notShown.length, 'object')} not shown${domain ? ` in ${domainName(domain.value)}` : ''}`;
   return (
     <section className={css.view} aria-label={title} ref={view}>
       <header className={css.header}>

@@ -1,4 +1,4 @@
-import type { EarthObject } from '@lithagon/core';
+import type { Domain, EarthObject } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { twinOf } from '@lithagon/core/testing/objects';
 import { beforeAll, describe, expect, test } from 'vitest';
@@ -10,7 +10,7 @@ beforeAll(async () => {
   objects = await (await layeredField()).store.list();
 });
 const EMPTY: Contents = { shown: [], out: [], follows: true };
-const rows = (contents: Contents, domain: 'twt' | 'depth' = 'depth', all = objects) =>
+const rows = (contents: Contents, domain: Domain = 'depth', all = objects) =>
   rowsOf(contents, all, layersOf('section'), domain, []);
 const names = (contents: Contents) => rows(contents).map((r) => r.object.name);
 

@@ -1,4 +1,4 @@
-import type { EarthObject } from '@lithagon/core';
+import { type Domain, domainName, type EarthObject } from '@lithagon/core';
 import { colorOf, webKindOf } from '../../kinds';
 import type { Layer } from '../../kinds/define';
 import type { Contents, Shown } from '../../state/views';
@@ -29,7 +29,7 @@ export function rowsOf(
   contents: Contents,
   objects: EarthObject[],
   layerOf: LayerOf,
-  domain: 'twt' | 'depth',
+  domain: Domain,
   wells: ShownWell[],
 ): Row[] {
   const byId = new Map(objects.map((o) => [o.id, o]));
@@ -95,14 +95,14 @@ export function cannotShow(
   objects: EarthObject[],
   layerOf: LayerOf,
   grounds: EarthObject['kind'][],
-  domain: 'twt' | 'depth',
+  domain: Domain,
   wells: ShownWell[],
 ): NotShown[] {
   const well = new Map(wells.map((w) => [w.well.id, w]));
   return objects.flatMap((o) => {
     const ground = grounds.includes(o.kind) && 'domain' in o && o.domain !== domain;
     const why = ground
-      ? `is in ${o.domain === 'twt' ? 'TWT' : 'depth'}; convert it, or switch this view`
+      ? `is in ${domainName(o.domain as Domain)}; convert it, or switch this view`
       : layerOf(o)?.missing?.(o, domain, well.get(o.id));
     return why ? [{ name: o.name, why }] : [];
   });

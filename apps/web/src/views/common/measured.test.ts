@@ -1,4 +1,4 @@
-import { unitsOf } from '@lithagon/core';
+import { type Domain, unitsOf } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { expect, test } from 'vitest';
 import { measured, measuredWords } from './measured';
@@ -14,7 +14,7 @@ test('between two places lie a distance, an azimuth and a height', () => {
 
 test('in words: dip in depth by its angle, thickness and velocity by the nearest well', async () => {
   const objects = await (await layeredField()).store.list();
-  const words = (a: [number, number, number], b: [number, number, number], domain: 'twt' | 'depth') =>
+  const words = (a: [number, number, number], b: [number, number, number], domain: Domain) =>
     Object.fromEntries(measuredWords(a, b, domain, objects, unitsOf(null)).map((f) => [f.label, f.value]));
   const deep = words([512500, 7642000, 400], [512500, 7642100, 500], 'depth');
   expect(deep).toMatchObject({

@@ -1,4 +1,14 @@
-import { depthOfTwt, type EarthObject, relationOf, twtOfDepth, type Units, type Well, windOf } from '@lithagon/core';
+import {
+  type Domain,
+  depthOfTwt,
+  domainUnit,
+  type EarthObject,
+  relationOf,
+  twtOfDepth,
+  type Units,
+  type Well,
+  windOf,
+} from '@lithagon/core';
 import type { MeasuredPoint } from '../../state/tool';
 import { figure } from '../../ui/format';
 
@@ -10,14 +20,10 @@ export interface Measurement {
   azimuth: number;
   /** The second less the first: ms or m; null on a map of no vertical. */
   down: number | null;
-  domain: 'twt' | 'depth';
+  domain: Domain;
 }
 
-export function measured(
-  [ax, ay, av]: MeasuredPoint,
-  [bx, by, bv]: MeasuredPoint,
-  domain: 'twt' | 'depth',
-): Measurement {
+export function measured([ax, ay, av]: MeasuredPoint, [bx, by, bv]: MeasuredPoint, domain: Domain): Measurement {
   const [dx, dy] = [bx - ax, by - ay];
   return {
     acrossM: Math.hypot(dx, dy),
@@ -42,7 +48,7 @@ function nearestTimes(objects: EarthObject[], x: number, y: number) {
 export function measuredWords(
   from: MeasuredPoint,
   to: MeasuredPoint,
-  domain: 'twt' | 'depth',
+  domain: Domain,
   objects: EarthObject[],
   units: Units,
 ): { label: string; value: string }[] {
@@ -57,8 +63,8 @@ export function measuredWords(
   ];
   if (m.down === null) return out;
   out.push({
-    label: domain === 'twt' ? 'Interval time' : 'Thickness',
-    value: units.text(Math.abs(m.down), domain === 'twt' ? 'ms' : 'm', 1),
+    label: { twt: 'Interval time', depth: 'Thickness', age: 'Span of age' }[domain],
+    value: units.text(Math.abs(m.down), domainUnit(domain), 1),
   });
   if (m.acrossM > 0)
     out.push({
@@ -66,10 +72,10 @@ export function measuredWords(
       value:
         domain === 'depth'
           ? `${figure((Math.atan2(Math.abs(m.down), m.acrossM) * 180) / Math.PI, 1)}°, down to the ${m.down >= 0 ? windOf(dx, dy) : windOf(-dx, -dy)}`
-          : `${figure(Math.abs(m.down) / (m.acrossM / 1000), 1)} ms/km, down to the ${m.down >= 0 ? windOf(dx, dy) : windOf(-dx, -dy)}`,
+          : `${figure(Math.abs(m.down) / (m.acrossM / 1000), 1)} ${domain === 'age' ? 'of age a km' : 'ms/km'}, down to the ${m.down >= 0 ? windOf(dx, dy) : windOf(-dx, -dy)}`,
     });
   const near = nearestTimes(objects, from[0], from[1]);
-  if (near && from[2] !== null && to[2] !== null) {
+  if (domain !== 'age' && near && from[2] !== null && to[2] !== null) {
     const pair = (v: number): [twt: number, depth: number] =>
       domain === 'twt' ? [v, depthOfTwt(near.relation, v)] : [twtOfDepth(near.relation, v), v];
     const [a, b] = [pair(from[2]), pair(to[2])];

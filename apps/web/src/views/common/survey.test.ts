@@ -1,4 +1,4 @@
-import type { EarthObject, Horizon, Volume, Well } from '@lithagon/core';
+import type { Domain, EarthObject, Horizon, Volume, Well } from '@lithagon/core';
 import { FIELD, layeredField, topM, twtOf, WELL_AT } from '@lithagon/core/testing/layeredField';
 import { MADE, madeHorizon } from '@lithagon/core/testing/objects';
 import { beforeAll, describe, expect, test } from 'vitest';
@@ -90,7 +90,7 @@ describe('wells as they are shown', () => {
 describe('what cannot be shown', () => {
   test('is listed with its reason', () => {
     const wells = shownWells(objects.filter((o) => o.kind !== 'checkshots'));
-    const shown = (all: EarthObject[], domain: 'twt' | 'depth', of = wells) =>
+    const shown = (all: EarthObject[], domain: Domain, of = wells) =>
       cannotShow(all, layersOf('section'), ['volume', 'seismic line'], domain, of);
     const inTime = shown([seismic, inDepth('deep', 'seismic'), well], 'twt');
     expect(inTime).toEqual([

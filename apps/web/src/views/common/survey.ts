@@ -2,6 +2,7 @@ import {
   askedInputs,
   type CurveClass,
   crosslineAt,
+  type Domain,
   type EarthObject,
   type Horizon,
   inlineAt,
@@ -22,11 +23,7 @@ import {
 import { JOINED, type Place, type Settings } from '../../state/views';
 
 /** The volume that the desk shows: the one chosen, else the first; in a view's domain where it was taken there. */
-export function shownVolume(
-  objects: EarthObject[],
-  chosen: string | null,
-  domain?: 'twt' | 'depth',
-): Volume | undefined {
+export function shownVolume(objects: EarthObject[], chosen: string | null, domain?: Domain): Volume | undefined {
   const volumes = objects.filter((o): o is Volume => o.kind === 'volume');
   const volume = volumes.find((v) => v.id === chosen) ?? volumes.find((v) => v.quantity === 'amplitude') ?? volumes[0];
   return domain ? counterpart(volumes, volume, domain) : volume;
@@ -45,7 +42,7 @@ export function shownLine(
 }
 
 /** The same volume in a domain: itself, what it was stretched to, or what it was stretched from. */
-function counterpart(volumes: Volume[], volume: Volume | undefined, domain: 'twt' | 'depth'): Volume | undefined {
+function counterpart(volumes: Volume[], volume: Volume | undefined, domain: Domain): Volume | undefined {
   if (!volume || volume.domain === domain) return volume;
   const from = (v: Volume) => askedInputs(v).volume?.[0];
   return (
@@ -99,8 +96,7 @@ const countOf = ({ binGrid, vertical }: Survey, plane: Plane) =>
 export function indexAt(volume: Survey, plane: Plane, place: Place): number {
   const { binGrid, vertical, domain } = volume;
   const count = countOf(volume, plane);
-  const [value, { first, step }] =
-    plane === 'slice' ? [place[domain === 'depth' ? 'depth' : 'twt'], vertical] : [place[plane], binGrid[plane]];
+  const [value, { first, step }] = plane === 'slice' ? [place[domain], vertical] : [place[plane], binGrid[plane]];
   const index = value === null ? count / 2 : (value - first) / step;
   return Math.max(0, Math.min(count - 1, Math.round(index)));
 }
@@ -111,7 +107,7 @@ export function placeAt(volume: Survey, plane: Plane, index: number): Partial<Pl
   if (plane === 'inline') return { inline: inlineAt(volume.binGrid, n) };
   if (plane === 'crossline') return { crossline: crosslineAt(volume.binGrid, n) };
   const value = volume.vertical.first + n * volume.vertical.step;
-  return volume.domain === 'depth' ? { depth: value } : { twt: value };
+  return { [volume.domain]: value };
 }
 
 /** The inline and crossline nearest to a position on the map, no further than the survey. */
@@ -158,7 +154,7 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
 }
 
 /** Horizons that a view draws in a domain: a horizon that was closed stands for the tracked one that it was made from. */
-export function shownHorizons(objects: EarthObject[], domain: 'twt' | 'depth'): Horizon[] {
+export function shownHorizons(objects: EarthObject[], domain: Domain): Horizon[] {
   const closed = standsFor(objects);
   return objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain && !closed.has(o.id));
 }

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { type ArrayRef, type EarthObject, type Horizon, readWhole } from '@lithagon/core';
+import { type ArrayRef, type Domain, type EarthObject, type Horizon, readWhole } from '@lithagon/core';
 import { renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 import { useDesk } from '../../state/desk';
@@ -21,7 +21,7 @@ vi.mock('../../compute/planes', async (original) => ({
 const { useGround } = await import('./ground');
 
 field = fieldOnTheDesk();
-const now = (domain: 'twt' | 'depth' = 'twt') => {
+const now = (domain: Domain = 'twt') => {
   changeSettings('map', 'map', { domain });
   return renderHook(() => useGround(useProject.getState().objects, field.seismic), {
     wrapper: ({ children }) => <HereProvider value="map">{children}</HereProvider>,

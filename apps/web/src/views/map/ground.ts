@@ -2,6 +2,7 @@ import {
   type BinGrid,
   type Blend,
   contourInterval,
+  domainUnit,
   type EarthObject,
   endsText,
   type Horizon,
@@ -19,6 +20,7 @@ import { displayOf } from '../../state/views/display';
 import { mixOf } from '../blend/mixOf';
 import { useMapFields, usePlaneFields } from '../blend/useFields';
 import { quantityText } from '../common/ColorBar';
+import { domainAxis } from '../common/domains';
 import { type PlaneState, useArray, usePlane } from '../common/hooks';
 import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
@@ -116,7 +118,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const ofVolumes = usePlaneFields(blend, 'slice', (v) => indexAt(v, 'slice', place));
   const k = slice ? indexAt(slice, 'slice', place) : 0;
   const [plane, problem] = usePlane(slice, 'slice', k);
-  const unit = domain === 'twt' ? 'ms' : 'm';
+  const unit = domainUnit(domain);
   const depthOfSlice = slice ? slice.vertical.first + k * slice.vertical.step : 0;
   const options = [
     { value: NONE, label: 'Outlines only' },
@@ -190,7 +192,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
         binGrid: horizon.binGrid,
         values,
         look: { map: 'strata', low, high, reverse: false, steps: Math.round((high - low) / (interval ?? 1)) || 1 },
-        legend: `${domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}${round === null ? ', level' : `, every ${round}`}`,
+        legend: `${domainAxis(domain, units)}${round === null ? ', level' : `, every ${round}`}`,
         quantity: horizon.name,
         unit,
         vertical: 'values',

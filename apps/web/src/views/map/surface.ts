@@ -1,4 +1,5 @@
-import { type BinGrid, gridAt, type Mesh, toIndex } from '@lithagon/core';
+import { type BinGrid, type Domain, gridAt, type Mesh, toIndex } from '@lithagon/core';
+import { verticalOf } from '../common/domains';
 
 /** A surface that a map shows, in its view's domain. */
 export interface Surface {
@@ -59,11 +60,11 @@ export function faultTrace(mesh: Mesh, surface: Surface): [[number, number], [nu
 export function pathThrough(
   points: [number, number, number, number][],
   surface: Surface,
-  domain: 'twt' | 'depth',
+  domain: Domain,
 ): [number, number] | null {
   let before: [number, number, number] | null = null;
   for (const [x, y, tvdss, twt] of points) {
-    const off = (domain === 'twt' ? twt : tvdss) - surfaceAt(surface, x, y);
+    const off = verticalOf(domain, twt, tvdss) - surfaceAt(surface, x, y);
     if (Number.isNaN(off)) continue;
     if (before && before[2] < 0 && off >= 0) {
       const f = before[2] / (before[2] - off);

@@ -1,6 +1,7 @@
-import { crosslineAt, inlineAt, toMap, type Volume } from '@lithagon/core';
+import { crosslineAt, type Domain, domainUnit, inlineAt, toMap, type Volume } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useUnits } from '../../state/units';
+import { domainAxis } from '../common/domains';
 import css from '../common/view.module.css';
 import { type SceneFrame, toScene } from './planes';
 
@@ -10,7 +11,7 @@ type Point = { x: number; y: number };
 export function SceneAxes(props: {
   volume: Volume;
   frame: SceneFrame;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   size: { width: number; height: number };
   /** Where a place of the scene's axes stands on the screen. */
   project(p: [number, number, number]): Point;
@@ -21,7 +22,7 @@ export function SceneAxes(props: {
   const [ni, nj] = [binGrid.inline.count - 1, binGrid.crossline.count - 1];
   const last = vertical.first + vertical.step * (vertical.count - 1);
   const at = (i: number, j: number, v: number) => project(toScene(frame, ...toMap(binGrid, i, j), v));
-  const unit = domain === 'twt' ? 'ms' : 'm';
+  const unit = domainUnit(domain);
   /** Of two parallel edges that which lies lower on the screen. */
   const lower = (a: number, b: number, edge: (side: number) => [Point, Point]) => {
     const [p, q] = [edge(a), edge(b)];
@@ -103,7 +104,7 @@ export function SceneAxes(props: {
         middle,
       )}
       {axis(
-        domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`,
+        domainAxis(domain, units),
         heights.ticks(5).map((t) => ({ text: String(t), point: at(upright[0], upright[1], heights(t)) })),
         [at(upright[0], upright[1], vertical.first), at(upright[0], upright[1], last)],
         at(ni / 2, nj / 2, (vertical.first + last) / 2),

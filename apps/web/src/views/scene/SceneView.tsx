@@ -1,4 +1,4 @@
-import type { Blend, QuantityMap, Volume } from '@lithagon/core';
+import { type Blend, type Domain, domainName, type QuantityMap, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { useBlends } from '../../state/blends';
@@ -18,6 +18,7 @@ import { chooseFiles } from '../../ui/files';
 import { BlendLegend } from '../blend/BlendLegend';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
+import { waysInto } from '../common/domains';
 import { usePlane, useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
@@ -64,13 +65,13 @@ export function SceneView() {
     [contents, objects, domain, wells, filter],
   );
   const notShown = useMemo(() => cannotShow(all, layerOf, ['volume'], domain, wells), [all, domain, wells]);
-  const set = (value: 'twt' | 'depth') => change({ domain: value });
+  const set = (value: Domain) => change({ domain: value });
   if (!volume || volume.domain !== domain)
     return (
       <ViewFrame subtitle={volume?.name ?? ''} notShown={volume ? notShown : []} domain={{ value: domain, set }} links>
         {volume ? (
-          <EmptyView title={`${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`}>
-            <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
+          <EmptyView title={`${volume.name} is in ${domainName(volume.domain)}.`}>
+            <span>{waysInto(domain)}</span>
           </EmptyView>
         ) : (
           <EmptyView title="The scene shows planes, horizons, faults and wells together.">

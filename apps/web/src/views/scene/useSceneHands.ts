@@ -1,4 +1,4 @@
-import { toMap, type Volume } from '@lithagon/core';
+import { type Domain, toMap, type Volume } from '@lithagon/core';
 import { useRef } from 'react';
 import * as THREE from 'three';
 import { useCursor } from '../../state/cursor';
@@ -29,7 +29,7 @@ export function useSceneHands(scene: {
   counts: Record<PlaneName, number>;
   size: Size;
   exaggeration: number;
-  domain: 'twt' | 'depth';
+  domain: Domain;
 }) {
   const { element, volume, frame, world, camera, data, index, counts, size, exaggeration, domain } = scene;
   const here = useHere();

@@ -1,5 +1,5 @@
 import '../../testing/browser';
-import type { EarthObject, Fault, Volume } from '@lithagon/core';
+import type { Domain, EarthObject, Fault, Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { MADE } from '@lithagon/core/testing/objects';
 import type { Group, Mesh } from 'three';
@@ -17,7 +17,7 @@ beforeAll(async () => {
   objects = await field.store.list();
 });
 
-const fault = (domain: 'twt' | 'depth'): Fault => ({
+const fault = (domain: Domain): Fault => ({
   id: `fault-${domain}`,
   kind: 'fault',
   name: 'Made-up fault',
@@ -31,7 +31,7 @@ const fault = (domain: 'twt' | 'depth'): Fault => ({
   ]),
 });
 
-const laidOut = (domain: 'twt' | 'depth', more: EarthObject[] = [], world = makeWorld()) => {
+const laidOut = (domain: Domain, more: EarthObject[] = [], world = makeWorld()) => {
   const all = [...objects, ...more];
   const wells = shownWells(all);
   const contents = { shown: [], out: [], follows: true };

@@ -4,6 +4,7 @@ import {
   type CurveClass,
   channelsOf,
   cornersOf,
+  type Domain,
   type EarthObject,
   type QuantityMap,
   type Volume,
@@ -99,7 +100,7 @@ export function furnish(given: {
   rows: Row[];
   wells: ShownWell[];
   values: Map<string, Float32Array>;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   objects: EarthObject[];
   log: CurveClass | null;
   lit: Lit | null;

@@ -1,4 +1,4 @@
-import type { EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import { domainName, type EarthObject, type SeismicLine, type Volume } from '@lithagon/core';
 import { Columns2 } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect } from 'react';
@@ -51,7 +51,7 @@ export function CompareTool({ shown }: { shown: Volume | SeismicLine }) {
           <div className={css.menu}>
             {others.length === 0 ? (
               <p className={css.popTitle}>
-                There is no other volume in {shown.domain === 'twt' ? 'TWT' : 'depth'} to compare {shown.name} with.
+                There is no other volume in {domainName(shown.domain)} to compare {shown.name} with.
               </p>
             ) : (
               <Field label={`${shown.name} with`}>

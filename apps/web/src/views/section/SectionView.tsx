@@ -1,4 +1,4 @@
-import { type Fault, pathOfLine, type SeismicLine, stepOf, type Volume } from '@lithagon/core';
+import { domainName, type Fault, pathOfLine, type SeismicLine, stepOf, type Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef } from 'react';
 import { finishStick } from '../../actions/draw';
 import { accept, carriedOver } from '../../actions/picking/section';
@@ -18,6 +18,7 @@ import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { cannotShow, layersOf, rowsOf } from '../common/contents';
+import { waysInto } from '../common/domains';
 import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
@@ -89,12 +90,10 @@ export function SectionView() {
     );
   if (volume.domain !== domain)
     return empty(
-      `${volume.name} is in ${volume.domain === 'twt' ? 'TWT' : 'depth'}.`,
+      `${volume.name} is in ${domainName(volume.domain)}.`,
       <>
-        <span>It can be shown in {domain === 'twt' ? 'TWT' : 'depth'} once a velocity model takes it there.</span>
-        <Button onClick={() => change({ domain: volume.domain === 'depth' ? 'depth' : 'twt' })}>
-          Show it in {volume.domain === 'twt' ? 'TWT' : 'depth'}
-        </Button>
+        <span>{waysInto(domain)}</span>
+        <Button onClick={() => change({ domain: volume.domain })}>Show it in {domainName(volume.domain)}</Button>
       </>,
     );
   if (flat && !pathOfLine(objects, flat))

@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import type { Window } from '../raster/Raster';
 import type { SectionLine } from './geometry';
@@ -10,7 +11,7 @@ export interface Frame {
   line: SectionLine;
   window: Window;
   box: { left: number; top: number; width: number; height: number };
-  domain: 'twt' | 'depth';
+  domain: Domain;
   /** Where shown faults cross it: horizons end there. */
   cuts: Cut[];
 }

@@ -2,6 +2,7 @@ import {
   type BinGrid,
   crosslineAt,
   cutByLine,
+  type Domain,
   type Fault,
   gridAt,
   type Horizon,
@@ -11,6 +12,7 @@ import {
   toMap,
   type Volume,
 } from '@lithagon/core';
+import { verticalOf } from '../common/domains';
 import type { ShownWell } from '../common/survey';
 
 /** A vertical section along a line of a survey, or along a 2D line with its bends. */
@@ -193,15 +195,10 @@ export function faultAlong(line: SectionLine, fault: Fault): [number, number, nu
 }
 
 /** The part of a well path that lies within `reach` metres of a section, in trace and vertical. */
-export function wellAlong(
-  line: SectionLine,
-  well: ShownWell,
-  domain: 'twt' | 'depth',
-  reach: number,
-): [number, number][] {
+export function wellAlong(line: SectionLine, well: ShownWell, domain: Domain, reach: number): [number, number][] {
   const out: [number, number][] = [];
   for (const [x, y, tvdss, twt] of well.points) {
-    const vertical = domain === 'twt' ? twt : tvdss;
+    const vertical = verticalOf(domain, twt, tvdss);
     const [trace, off] = traceOf(line, x, y);
     if (off <= reach && Number.isFinite(vertical) && vertical >= 0 && trace >= 0 && trace <= line.traces - 1)
       out.push([trace, vertical]);

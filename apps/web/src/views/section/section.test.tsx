@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { type Picks, readPlane, type Volume } from '@lithagon/core';
+import { type Domain, type Picks, readPlane, type Volume } from '@lithagon/core';
 import { layeredField } from '@lithagon/core/testing/layeredField';
 import { act, renderHook } from '@testing-library/react';
 import { beforeAll, beforeEach, describe, expect, test } from 'vitest';
@@ -137,7 +137,7 @@ describe('the part of a section in view', () => {
 
 describe('hands on a section', () => {
   const line = () => sectionLine(seismic.binGrid, 'inline', INLINE);
-  const hands = (more: { trial?: boolean; domain?: 'twt' | 'depth'; coarse?: boolean } = {}) => {
+  const hands = (more: { trial?: boolean; domain?: Domain; coarse?: boolean } = {}) => {
     const { result } = view();
     return renderHook(() =>
       useHands({

@@ -1,6 +1,7 @@
 import { type Bodies, domainUnit } from '@lithagon/core';
 import { bodyColor } from '../../kinds/bodies/shapes';
 import { useUnits } from '../../state/units';
+import { domainAxis } from '../../views/common/domains';
 import css from './Sheet.module.css';
 
 /** Bodies that are listed: the largest. */
@@ -21,9 +22,7 @@ export function BodyTable({ object }: { object: Bodies }) {
           <tr>
             <th aria-label="Colour" />
             <th title="Millions of cubic metres">10⁶ m³</th>
-            <th>
-              {object.domain === 'twt' ? 'TWT' : 'Depth'} ({units.of(unit)})
-            </th>
+            <th>{domainAxis(object.domain, units)}</th>
             {edged && <th>Edge ({units.of('m')})</th>}
             {edged && <th title="How often an outline of that shape has an edge as flat by chance">Chance</th>}
           </tr>

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { type AgeAxis, ageAxis, placesOfAges, REPEATS } from '../../age/flat.ts';
-import type { Volume } from '../../earth/objects.ts';
+import { LithagonError } from '../../earth/errors.ts';
+import type { Horizon, Volume } from '../../earth/objects.ts';
 import { quantityFacts } from '../../earth/quantities.ts';
 import type { LocalStep } from '../../engine/local.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { sincAt, sincWidened } from '../../numerics/sinc.ts';
+import { onBinsOf } from '../../project/windows.ts';
 import { choice, defineStep, number } from '../define.ts';
 
 /** Most ages of a flattened volume. */
@@ -53,6 +55,8 @@ export function axisFor(age: Volume, p: Pick<Params, 'from' | 'to' | 'step'>): A
 
 interface Ready {
   axis: AgeAxis;
+  /** TWT or depth below which nothing is taken, on the bins; null where nothing limits it. */
+  valid: Float32Array | null;
   volume: Volume;
   /** Samples of the ages' trace. */
   down: number;
@@ -61,12 +65,24 @@ interface Ready {
   scale: number;
 }
 
-const local: LocalStep<Params, Ready> = {
+const local: LocalStep<Params, Float32Array | null, Ready> = {
   volumes: ['volume', 'age'],
   own: ['age'],
   domain: 'age',
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
-  ready: (_, p, { volume, age }) => ({
+  prepareRestsOn: [],
+  prepare: async ({ volume, valid }, { store }) => {
+    if (!valid) return null;
+    const [surface, { binGrid, domain, name }] = [valid as Horizon, volume as Volume];
+    if (surface.domain !== domain)
+      throw new LithagonError('domain', `${surface.name} and ${name} are not in one domain.`, {
+        object: surface.name,
+        fix: 'Convert one of them, or leave it out. Nothing was changed.',
+      });
+    return onBinsOf(store, surface, binGrid);
+  },
+  ready: (valid, p, { volume, age }) => ({
+    valid,
     axis: axisFor(age, p),
     volume,
     down: age.vertical.count,
@@ -75,16 +91,22 @@ const local: LocalStep<Params, Ready> = {
   }),
   grid: ({ binGrid }, _, { axis }) => ({ binGrid, domain: 'age', vertical: axis }),
   outputs: { flat: {} },
-  evaluate({ volume: block, age }, p, { axis, volume, down, offset, scale }, region) {
+  evaluate({ volume: block, age }, p, { axis, volume, down, offset, scale, valid }, region) {
     const [ni, nj, nk] = sizeOf(region);
     const { count } = volume.vertical;
     const names = nearest(volume);
     const out = new Float32Array(ni * nj * nk);
     for (let t = 0; t < ni * nj; t++) {
       const at = placesOfAges(age.data, t * down, down, axis, p.repeat, p.gap);
+      const bin = (region.i[0] + Math.floor(t / nj)) * volume.binGrid.crossline.count + region.j[0] + (t % nj);
+      const deepest = valid ? (valid[bin] - volume.vertical.first) / volume.vertical.step : Number.POSITIVE_INFINITY;
       for (let n = 0; n < nk; n++) {
         const k = region.k[0] + n;
         const place = offset + scale * at[k];
+        if (!(place <= deepest)) {
+          out[t * nk + n] = Number.NaN;
+          continue;
+        }
         const near = k + 1 < axis.count && at[k + 1] === at[k + 1] ? at[k + 1] - at[k] : at[k] - at[k - 1];
         out[t * nk + n] = names
           ? (block.data[t * count + Math.round(place)] ?? Number.NaN)
@@ -114,6 +136,12 @@ export const flatten = defineStep({
       title: 'Relative age',
       quantity: ['relative age'],
       usual: { step: 'interpret.age', output: 'age' },
+    },
+    valid: {
+      kind: 'horizon',
+      title: 'Not below',
+      optional: true,
+      usual: { step: 'interpret.ageValid', output: 'valid' },
     },
   },
   params,

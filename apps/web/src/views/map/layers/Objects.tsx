@@ -1,4 +1,4 @@
-import type { EarthObject } from '@lithagon/core';
+import type { Domain, EarthObject } from '@lithagon/core';
 import { webKindOf } from '../../../kinds';
 import { useSelection } from '../../../state/selection';
 import type { Row } from '../../common/contents';
@@ -12,7 +12,7 @@ export function Objects(props: {
   objects: EarthObject[];
   wells: ShownWell[];
   size: Size;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   surface: Surface | null;
   place(x: number, y: number): [number, number];
 }) {

@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { type Tool, takeTool } from '../../../state/tool';
 import type { Hands } from './hands';
 
@@ -5,7 +6,7 @@ import type { Hands } from './hands';
 export function measureHands(
   tool: Extract<Tool, { kind: 'measure' }>,
   view: string,
-  domain: 'twt' | 'depth',
+  domain: Domain,
   verticalAt: (x: number, y: number) => number | null,
 ): Hands {
   return {

@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { useRef, useState } from 'react';
 import type { PickedSlice } from '../../../actions/picking/slice';
 import { useCursor } from '../../../state/cursor';
@@ -21,7 +22,7 @@ export function useHands(surface: {
   element: HTMLElement | null;
   frame: MapFrame | null;
   size: Size;
-  domain: 'twt' | 'depth';
+  domain: Domain;
   wells: ShownWell[];
   /** The slice that picks are made on, where one is shown. */
   picked: PickedSlice | null;

@@ -1,8 +1,9 @@
-import { windOf } from '@lithagon/core';
+import { domainUnit, windOf } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useMemo } from 'react';
 import { useMapUnit, useUnits } from '../../../state/units';
 import type { Settings } from '../../../state/views';
+import { domainAxis } from '../../common/domains';
 import css from '../../common/view.module.css';
 import { type Frame, scales } from '../frame';
 import { distancesAlong } from '../geometry';
@@ -38,7 +39,7 @@ export function Axes({ frame, axis }: { frame: Frame; axis: Axis }) {
   const units = useUnits();
   const map = useMapUnit();
   const { x, y } = scales(frame);
-  const shown = (v: number) => units.to(v, domain === 'twt' ? 'ms' : 'm');
+  const shown = (v: number) => units.to(v, domainUnit(domain));
   const vertical = scaleLinear(y.domain().map(shown), y.range());
   const far = units.of('m') === 'ft' ? { unit: 'kft', per: 304.8 } : { unit: 'km', per: 1000 };
   const counts = axis === 'line' && line.along !== 'distance';
@@ -112,7 +113,7 @@ export function Axes({ frame, axis }: { frame: Frame; axis: Axis }) {
         </g>
       ))}
       <text transform={`translate(11 ${box.top + box.height / 2}) rotate(-90)`} textAnchor="middle">
-        {domain === 'twt' ? 'TWT (ms)' : `Depth (${units.of('m')})`}
+        {domainAxis(domain, units)}
       </text>
       <rect x={box.left} y={box.top} width={box.width} height={box.height} fill="none" stroke="var(--ash)" />
     </g>

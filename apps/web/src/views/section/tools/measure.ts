@@ -1,3 +1,4 @@
+import type { Domain } from '@lithagon/core';
 import { type Tool, takeTool } from '../../../state/tool';
 import { placeOf, type SectionLine } from '../geometry';
 import type { At } from '../useWindow';
@@ -8,7 +9,7 @@ export function measureHands(
   tool: Extract<Tool, { kind: 'measure' }>,
   view: string,
   line: SectionLine,
-  domain: 'twt' | 'depth',
+  domain: Domain,
 ): Hands {
   const put = ({ trace, vertical }: At) => {
     const [x, y] = placeOf(line, Math.max(0, Math.min(line.traces - 1, trace)));
