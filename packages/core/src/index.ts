@@ -110,6 +110,7 @@ export * from './project/wells/painting.ts';
 export { relationOf, type TopInTime, topInTime } from './project/wells/seeds.ts';
 export { newTable, putTop, removeTop, renameTop, type TopEdit } from './project/wells/tops.ts';
 export * from './project/wells/wells.ts';
+export { valuesOn } from './project/windows.ts';
 export { REFLECTION, type ReflectionForm } from './rocks/reflect.ts';
 export * from './steps/index.ts';
 export * from './storage/arrays.ts';

@@ -1,4 +1,4 @@
-import type { ArrayRef, Plane, Volume } from '@lithagon/core';
+import type { ArrayRef, Horizon, Plane, Volume } from '@lithagon/core';
 import { forViews, tryOut, unwrap } from './pool';
 
 /** Planes read lately, at most this many bytes of them. */
@@ -124,6 +124,26 @@ export function readAlong(
   if (!promise) {
     promise = forViews()
       .along(projectId, volume, points)
+      .then((outcome) => {
+        const data = unwrap(outcome) as Float32Array;
+        keep(key, data);
+        return data;
+      })
+      .finally(() => pending.delete(key));
+    pending.set(key, promise);
+  }
+  return promise;
+}
+
+/** Values of a volume on the bins of a horizon. */
+export function readOnHorizon(projectId: string, volume: Volume, horizon: Horizon): Promise<Float32Array> {
+  const key = `${volume.id}@${volume.revision}/on ${horizon.id}@${horizon.revision}`;
+  const here = planeNow(key);
+  if (here) return Promise.resolve(here);
+  let promise = pending.get(key);
+  if (!promise) {
+    promise = forViews()
+      .onHorizon(projectId, volume, horizon)
       .then((outcome) => {
         const data = unwrap(outcome) as Float32Array;
         keep(key, data);

@@ -11,6 +11,9 @@ import { picksInScene } from './picks/inScene';
 import { polygonInScene } from './polygon/inScene';
 import { wellInScene } from './well/inScene';
 
+/** What colours a surface: where its values lie, what they are, and between which they are coloured. */
+export type Painting = Pick<QuantityMap, 'id' | 'revision' | 'binGrid' | 'quantity' | 'range'>;
+
 /** What a layer of the scene is given. */
 export interface SceneContext {
   frame: SceneFrame;
@@ -19,10 +22,10 @@ export interface SceneContext {
   /** Values that the layer asked for, once they are read. */
   values: Float32Array | null;
   objects: EarthObject[];
-  /** Map that a surface is coloured by, once it is read. */
-  paint: { map: QuantityMap; values: Float32Array } | null;
-  /** Blend of maps that a surface is coloured by, once they are read; the key stands for its maps. */
-  blended: { mix: Mix; maps: QuantityMap[]; fields: Float32Array[]; key: string } | null;
+  /** What a surface is coloured by, a map or a volume on it, once it is read. */
+  paint: { map: Painting; values: Float32Array } | null;
+  /** Blend that a surface is coloured by, of maps or of volumes on it, once they are read; the key stands for them. */
+  blended: { mix: Mix; maps: Painting[]; fields: Float32Array[]; key: string } | null;
   /** Log that wells are drawn with, by its class. */
   log: CurveClass | null;
   well?: ShownWell;

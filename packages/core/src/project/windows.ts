@@ -54,6 +54,27 @@ export async function onBinsOf(
   );
 }
 
+/** Values of a volume on every bin of a horizon, `[inline][crossline]`, between samples by cubics; NaN where there is none. */
+export async function valuesOn(
+  store: Store,
+  volume: Volume,
+  horizon: Horizon,
+  work: { signal?: AbortSignal } = {},
+): Promise<Float32Array> {
+  const windows = await windowsOf(store, horizon, undefined, 0, 0);
+  const out = new Float32Array(windows.top.length).fill(Number.NaN);
+  await eachWindow(
+    store,
+    volume,
+    windows,
+    (bin, samples) => {
+      out[bin] = samples[0];
+    },
+    work,
+  );
+  return out;
+}
+
 /** Lines of bins whose samples are read at once. */
 const LINES = 8;
 

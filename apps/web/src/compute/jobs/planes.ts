@@ -18,6 +18,7 @@ import {
   tryMaps,
   tryOn,
   type Volume,
+  valuesOn,
 } from '@lithagon/core';
 import * as Comlink from 'comlink';
 import type { Asked } from '../../views/spectrum/useSpectra';
@@ -59,6 +60,13 @@ export const planesJobs = {
       const data = await readWhole(await storeOf(projectId), ref);
       const own = data.slice();
       return Comlink.transfer(own, [own.buffer]);
+    }),
+
+  /** A volume on the bins of a horizon. */
+  onHorizon: (projectId: string, volume: Volume, horizon: Horizon) =>
+    outcome(async () => {
+      const data = await valuesOn(await storeOf(projectId), volume, horizon);
+      return Comlink.transfer(data, [data.buffer]);
     }),
 
   /** Mean amplitude spectrum of the traces of a plane. */

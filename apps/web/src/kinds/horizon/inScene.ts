@@ -1,9 +1,9 @@
-import { type BinGrid, gridAt, type Horizon, type QuantityMap, quantityFacts, sameBins, toMap } from '@lithagon/core';
+import { type BinGrid, gridAt, type Horizon, quantityFacts, sameBins, toMap } from '@lithagon/core';
 import * as THREE from 'three';
 import { type ColorMapName, colorMap } from '../../color/maps';
 import { MIXED, mixUniforms, setMix } from '../../views/raster/mix';
 import { type SceneFrame, toScene } from '../../views/scene/planes';
-import type { SceneContext, SceneLayer } from '../scene';
+import type { Painting, SceneContext, SceneLayer } from '../scene';
 
 /** What a surface is coloured by, bin by bin, between the ends of its colours. */
 interface Paint {
@@ -17,7 +17,7 @@ interface Paint {
 const BARE = 120;
 
 /** The values of a map at the bins of a horizon. */
-function onBins({ binGrid }: Horizon, map: QuantityMap, values: Float32Array): Float32Array {
+function onBins({ binGrid }: Horizon, map: Painting, values: Float32Array): Float32Array {
   if (sameBins(binGrid, map.binGrid)) return values;
   const [ni, nj] = [binGrid.inline.count, binGrid.crossline.count];
   return Float32Array.from({ length: ni * nj }, (_, n) =>
@@ -26,7 +26,7 @@ function onBins({ binGrid }: Horizon, map: QuantityMap, values: Float32Array): F
 }
 
 /** The values of a map at the bins of a horizon, and the colours of its quantity. */
-function paintOf(horizon: Horizon, { map, values }: { map: QuantityMap; values: Float32Array }): Paint {
+function paintOf(horizon: Horizon, { map, values }: { map: Painting; values: Float32Array }): Paint {
   const { colors, symmetric } = quantityFacts(map.quantity);
   const [low, high] = map.range;
   const end = Math.max(Math.abs(low), Math.abs(high));

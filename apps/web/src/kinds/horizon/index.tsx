@@ -1,6 +1,8 @@
-import type { EarthObject, Horizon } from '@lithagon/core';
+import type { Domain, EarthObject, Horizon } from '@lithagon/core';
 import { trackBehind } from '../../actions/draw';
 import { LINE_COLORS } from '../../color/maps';
+import { behindPage, stackOf, turnTo } from '../../state/pages';
+import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
 import { activeOf, changeSettings } from '../../state/views';
@@ -10,6 +12,7 @@ import { otherDomain, webKind } from '../define';
 import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
+  if (stackOf(object, useProject.getState().objects).length > 0) turnTo(object);
   changeSettings('map', activeOf('map'), { shows: object.id, domain: object.domain });
 }
 
@@ -30,7 +33,8 @@ function Erase({ object }: { object: Horizon }) {
 
 const LAYER = {
   order: 40,
-  missing: otherDomain,
+  missing: (object: Horizon, domain: Domain) =>
+    otherDomain(object, domain) ?? behindPage(object, useProject.getState().objects),
   // a horizon that was closed stands for the tracked one that it was made from
   asked: (object: Horizon, objects: EarthObject[]) => standsFor(objects).has(object.id),
 };

@@ -78,6 +78,8 @@ const map = {
   volume: z.string().nullable(),
   /** Ground of the map: `slice`, a horizon or map, the match of a track; `none`; null for what there is. */
   shows: z.string().nullable(),
+  /** Volume or blend whose values a horizon of the map is coloured by, in place of its own. */
+  upon: z.string().nullable(),
   /** Whether relief is lit from the north-west. */
   light: z.boolean(),
   contours: z.boolean(),
@@ -97,6 +99,8 @@ const scene = {
   fence: z.boolean(),
   /** Blend of volumes in whose colours planes are drawn. */
   blend: z.string().nullable(),
+  /** Volume, map or blend that the pages of a stack of horizons are coloured by. */
+  upon: z.string().nullable(),
   /** Log that wells are drawn with, by its class. */
   log: curveClassSchema.nullable(),
   /** Parts of the survey that are shown, from and to: inlines, crosslines, samples. */
@@ -226,6 +230,7 @@ export const USUAL: Settings = {
     domain: 'twt',
     volume: null,
     shows: null,
+    upon: null,
     light: true,
     contours: true,
     graticule: 'map',
@@ -240,6 +245,7 @@ export const USUAL: Settings = {
     perspective: true,
     fence: true,
     blend: null,
+    upon: null,
     log: null,
     crop: [0, 1, 0, 1, 0, 1],
     cloud: false,

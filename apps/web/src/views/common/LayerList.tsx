@@ -1,4 +1,4 @@
-import { type Blend, kindNamed, type QuantityMap } from '@lithagon/core';
+import { type Blend, kindNamed, type QuantityMap, type Volume } from '@lithagon/core';
 import { Eye, EyeOff, X } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
@@ -23,7 +23,7 @@ export function LayerList(props: {
   contents: Contents;
   ground: ReactNode;
   /** Maps that surfaces may be coloured by, where the view colours them. */
-  paints?: (QuantityMap | Blend)[];
+  paints?: (QuantityMap | Blend | Volume)[];
 }) {
   const { rows, contents, ground, paints } = props;
   const here = useHere();
@@ -106,7 +106,7 @@ function LayerRow(props: {
   rows: Row[];
   contents: Contents;
   handle: ReactNode;
-  paints?: (QuantityMap | Blend)[];
+  paints?: (QuantityMap | Blend | Volume)[];
   change(part: Partial<Contents>): void;
 }) {
   const { row, rows, contents, handle, change, paints } = props;

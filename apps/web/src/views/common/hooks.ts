@@ -1,7 +1,15 @@
-import { type ArrayRef, asLithagonError, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
+import { type ArrayRef, asLithagonError, type Horizon, type Plane, uncutPlanes, type Volume } from '@lithagon/core';
 import { useEffect, useLayoutEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { type LiveStep, planeKey, planeNow, readArray, readFirstLook, readPlane } from '../../compute/planes';
+import {
+  type LiveStep,
+  planeKey,
+  planeNow,
+  readArray,
+  readFirstLook,
+  readOnHorizon,
+  readPlane,
+} from '../../compute/planes';
 import { useProject } from '../../state/project';
 
 export interface Size {
@@ -120,4 +128,27 @@ export function useArray(
     };
   }, [projectId, id, revision]);
   return data;
+}
+
+/** Volumes on the bins of a horizon, in their order, once all are read; nothing where there is no horizon. */
+export function useOnHorizon(volumes: Volume[], horizon: Horizon | undefined): Float32Array[] | null {
+  const projectId = useProject((s) => s.id);
+  const [state, setState] = useState<{ key: string; fields: Float32Array[] } | null>(null);
+  const key = horizon ? `${horizon.id}@${horizon.revision} ${volumes.map((v) => `${v.id}@${v.revision}`).join()}` : '';
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the volumes and the horizon
+  useEffect(() => {
+    if (!horizon || volumes.length === 0) return setState(null);
+    let wanted = true;
+    Promise.all(volumes.map((v) => readOnHorizon(projectId, v, horizon))).then(
+      (fields) => wanted && setState({ key, fields }),
+      (cause) => {
+        const { sentence } = asLithagonError(cause);
+        if (wanted) toast.error(sentence, { id: sentence, duration: 12000 });
+      },
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [key, projectId]);
+  return state && state.key === key ? state.fields : null;
 }

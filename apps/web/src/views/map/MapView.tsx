@@ -9,6 +9,7 @@ import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
+import { turnPages, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { useRuns } from '../../state/runs';
 import { offerFiles } from '../../state/selection';
@@ -25,6 +26,7 @@ import { cannotShow, layersOf, rowsOf } from '../common/contents';
 import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
+import { Pager } from '../common/Pager';
 import { indexAt, onOneMap, placeOver, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { useLinkedCursor } from '../common/useLinkedCursor';
@@ -107,6 +109,7 @@ export function MapView() {
     [objects, apart, domain],
   );
   const filter = useFaultFilter();
+  usePages();
   // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
   const rows = useMemo(() => rowsOf(contents, objects, layerOf, domain, []), [contents, objects, domain, filter]);
   const [ref, element, size] = useSize<HTMLDivElement>();
@@ -114,7 +117,7 @@ export function MapView() {
   const frame: MapFrame | null =
     kept?.length === 3 ? { x: kept[0], y: kept[1], perPixel: kept[2] } : fitAll(objects, size);
   const setFrame = (f: MapFrame | null) => lookAt(here, { map: f && [f.x, f.y, f.perPixel] });
-  const { ground, problem, options, chosen, slice, at } = useGround(objects, volume);
+  const { ground, problem, options, chosen, slice, at, horizon, stack, upon } = useGround(objects, volume);
   const tool = useTool((s) => s.tool);
   const preview = useRuns((s) => s.preview);
   const previewLook = preview ? rangeLook(preview.values) : null;
@@ -127,8 +130,8 @@ export function MapView() {
   const surface = useMemo(() => {
     if (!ground) return null;
     if (level !== null) return levelAt(ground.binGrid, level);
-    return ground.surface ? { binGrid: ground.binGrid, values: ground.values } : null;
-  }, [level, ground?.surface, ground?.binGrid, level === null && ground?.values]);
+    return ground.surface ?? null;
+  }, [level, ground?.surface?.values, ground?.binGrid]);
   const picked = usePickedSlice(slice, ground, surface, rows);
   const lonLat = useLonLat(settings.graticule === 'degrees');
   const menu = useObjectMenu();
@@ -140,6 +143,7 @@ export function MapView() {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       if (slice && !event.ctrlKey) return stepLine(Math.sign(event.deltaY), here);
+      if (stack.length > 0 && !event.ctrlKey) return void turnPages(stack, Math.sign(event.deltaY));
       if (!frame) return;
       const rect = element.getBoundingClientRect();
       const [px, py] = [event.clientX - rect.left, event.clientY - rect.top];
@@ -224,6 +228,17 @@ export function MapView() {
       tools={
         <>
           <div className={css.chooser}>{chooser}</div>
+          {stack.length > 0 && <Pager stack={stack} />}
+          {horizon && upon.length > 1 && (
+            <div className={css.upon}>
+              <Select
+                label="Coloured by"
+                value={upon.some((u) => u.value === settings.upon) ? (settings.upon ?? '') : ''}
+                options={upon}
+                onChange={(value) => change({ upon: value === '' ? null : value })}
+              />
+            </div>
+          )}
           <IconButton className={css.camera} label="Draw a line for the section" onClick={() => beginLine()}>
             <Route size={14} />
           </IconButton>
@@ -239,7 +254,12 @@ export function MapView() {
         // biome-ignore lint/a11y/noNoninteractiveTabindex: rings and lines are drawn by keys here
         tabIndex={0}
         {...dropped}
-        onKeyDown={hands.key}
+        onKeyDown={(event) => {
+          if (stack.length > 0 && (event.key === 'PageDown' || event.key === 'PageUp')) {
+            event.preventDefault();
+            turnPages(stack, event.key === 'PageDown' ? 1 : -1);
+          } else hands.key(event);
+        }}
         aria-label="Map"
         style={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
         onPointerMove={hands.move}

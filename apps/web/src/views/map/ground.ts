@@ -13,19 +13,21 @@ import {
 import { useBlends, useDrawnBlend } from '../../state/blends';
 import { useDisplays } from '../../state/displays';
 import { useMapTrial } from '../../state/mapTrial';
+import { pageOf, stackOf, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
 import { displayOf } from '../../state/views/display';
 import { mixOf } from '../blend/mixOf';
-import { useMapFields, usePlaneFields } from '../blend/useFields';
+import { useChannelsOf, useMapFields, usePlaneFields } from '../blend/useFields';
 import { quantityText } from '../common/ColorBar';
-import { domainAxis } from '../common/domains';
-import { type PlaneState, useArray, usePlane } from '../common/hooks';
+import { domainAxis, domainTitle } from '../common/domains';
+import { type PlaneState, useArray, useOnHorizon, usePlane } from '../common/hooks';
 import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
 import type { FieldLook } from '../raster/field';
 import type { Mix } from '../raster/mix';
+import type { Surface } from './surface';
 
 /** What names a ground begins with when it is a horizon's waveform match. */
 const MATCH = 'match:';
@@ -42,8 +44,8 @@ export interface Ground {
   vertical: 'values' | number | null;
   /** Contour interval where it is contoured. */
   interval: number | null;
-  /** A surface of time or depth, by which faults and wells are cut. */
-  surface?: true;
+  /** The surface of time or depth by which faults and wells are cut, where it is of one. */
+  surface?: Surface;
   /** The plane of a volume that it is. */
   plane?: PlaneState;
   /** Names of its classes, where it has such. */
@@ -59,6 +61,10 @@ export interface ShownGround {
   options: { value: string; label: string }[];
   chosen: string;
   horizons: Horizon[];
+  /** The horizon that is shown, the stack that it is a page of, and what it may be coloured by. */
+  horizon?: Horizon;
+  stack: Horizon[];
+  upon: { value: string; label: string }[];
   /** The volume whose slice is shown, and which sample. */
   slice?: Volume;
   /** Where a slice lies, in words. */
@@ -69,6 +75,12 @@ export interface ShownGround {
 function usualGround(objects: EarthObject[], horizons: Horizon[], maps: QuantityMap[], slice: boolean): string {
   const closed = standsFor(objects);
   return horizons.find((h) => !closed.has(h.id))?.id ?? (slice ? 'slice' : (maps[0]?.id ?? NONE));
+}
+
+/** The volumes that colour a horizon. */
+function useUpon(painter: Volume | undefined, blend: Blend | undefined): Volume[] {
+  const of = useChannelsOf(blend, 'volume');
+  return painter ? [painter] : of;
 }
 
 /** Nothing under the outlines. */
@@ -102,11 +114,20 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     [...horizons, ...maps, ...blends].some((o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id));
   const mapShows = settings.shows !== null && there(settings.shows) ? settings.shows : usual;
   const matchOf = mapShows.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
-  const horizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
+  const chosenHorizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
+  usePages();
+  const stack = stackOf(chosenHorizon, objects);
+  // of a stack the page that is turned up stands for all
+  const horizon = stack.length > 0 ? pageOf(stack) : chosenHorizon;
   const map = maps.find((m) => m.id === mapShows);
   const slice = mapShows === 'slice' && sliced ? volume : undefined;
-  const blend = useDrawnBlend(blends.find((b) => b.id === mapShows));
+  const upon = horizon && !matchOf ? objects.find((o) => o.id === settings.upon) : undefined;
+  const painter = upon?.kind === 'volume' && upon.domain === domain ? upon : undefined;
+  const blend = useDrawnBlend(
+    blends.find((b) => b.id === (horizon ? (b.of === 'volume' && settings.upon) || '' : mapShows)),
+  );
   const source = horizon ?? map ?? blend;
+  const onIt = useOnHorizon(useUpon(painter, blend), horizon);
   const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
   const values = useArray(
     source?.id,
@@ -115,7 +136,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   );
   const lit = useBlends((s) => s.lit);
   const ofMaps = useMapFields(blend);
-  const ofVolumes = usePlaneFields(blend, 'slice', (v) => indexAt(v, 'slice', place));
+  const ofVolumes = usePlaneFields(horizon ? undefined : blend, 'slice', (v) => indexAt(v, 'slice', place));
   const k = slice ? indexAt(slice, 'slice', place) : 0;
   const [plane, problem] = usePlane(slice, 'slice', k);
   const unit = domainUnit(domain);
@@ -123,7 +144,12 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const options = [
     { value: NONE, label: 'Outlines only' },
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
-    ...horizons.map((h) => ({ value: h.id, label: h.name })),
+    // a stack is one thing to choose
+    ...horizons.flatMap((h) => {
+      const own = stackOf(h, objects);
+      if (own.length > 0 && pageOf(own).id !== h.id) return [];
+      return [{ value: h.id, label: h.name }];
+    }),
     ...maps.map((m) => ({ value: m.id, label: m.name })),
     ...blends.map((b) => ({ value: b.id, label: b.name })),
     ...horizons
@@ -152,7 +178,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
           plane,
         }
       );
-    if (blend) {
+    if (blend && !horizon) {
       const [of, fields] =
         blend.of === 'map' ? [ofMaps.maps[0], ofMaps.fields] : [ofVolumes.volumes[0], ofVolumes.fields];
       const mix = of && mixOf(blend, fields, lit);
@@ -172,6 +198,36 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
       };
     }
     if (!values) return null;
+    if (horizon && !matchOf && (painter || blend)) {
+      if (!onIt) return null;
+      const surface = { binGrid: horizon.binGrid, values };
+      if (painter)
+        return {
+          binGrid: horizon.binGrid,
+          values: onIt[0],
+          look: lookOf(painter, displayOf(display, painter)),
+          legend: `${quantityText(painter, units)} on ${horizon.name}`,
+          quantity: painter.quantity,
+          unit: painter.unit,
+          vertical: null,
+          interval: null,
+          surface,
+        };
+      const mix = blend && mixOf(blend, onIt, lit);
+      if (!blend || !mix) return null;
+      return {
+        binGrid: horizon.binGrid,
+        values: onIt[0],
+        look: inColors('attribute', 0, 1),
+        legend: `blend of ${blend.shade ? 'three and a shade' : 'three'} on ${horizon.name}`,
+        quantity: blend.name,
+        unit: '',
+        vertical: null,
+        interval: null,
+        surface,
+        blended: { blend, mix, fields: onIt },
+      };
+    }
     if (horizon && matchOf)
       return {
         binGrid: horizon.binGrid,
@@ -197,7 +253,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
         unit,
         vertical: 'values',
         interval,
-        surface: true,
+        surface: { binGrid: horizon.binGrid, values },
       };
     }
     if (!map) return null;
@@ -230,8 +286,16 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     ground: made && old && !trial ? { ...made, legend: `${made.legend}, out of date` } : made,
     problem: problem ?? ofVolumes.problem,
     options,
-    chosen: source || slice ? mapShows : NONE,
+    chosen: horizon && !matchOf ? horizon.id : source || slice ? mapShows : NONE,
     horizons,
+    horizon: matchOf ? undefined : horizon,
+    stack: matchOf ? [] : stack,
+    upon: [
+      { value: '', label: domainTitle(domain) },
+      ...objects
+        .filter((o) => (o.kind === 'volume' && o.domain === domain) || (o.kind === 'blend' && o.domain === domain))
+        .map((o) => ({ value: o.id, label: o.name })),
+    ],
     slice,
     at: slice
       ? `at ${units.text(depthOfSlice, unit, 0)}`

@@ -7,6 +7,7 @@ import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
 import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
+import { stackOf, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
 import { useUnits } from '../../state/units';
@@ -14,15 +15,17 @@ import { activeOf, usePlace, useSettings } from '../../state/views';
 import { displayOf } from '../../state/views/display';
 import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
+import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
 import { BlendLegend } from '../blend/BlendLegend';
 import { ColorBar, quantityText } from '../common/ColorBar';
 import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
-import { waysInto } from '../common/domains';
+import { domainTitle, waysInto } from '../common/domains';
 import { usePlane, useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
+import { Pager } from '../common/Pager';
 import { indexAt, type NotShown, onOneMap, type ShownWell, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { useObjectMenu } from '../common/useObjectMenu';
@@ -59,10 +62,11 @@ export function SceneView() {
   const objects = useMemo(() => onOneMap(all, volume).together, [all, volume]);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const filter = useFaultFilter();
+  const { turned } = usePages();
   // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
   const rows = useMemo(
     () => rowsOf(contents, objects, layerOf, domain, wells),
-    [contents, objects, domain, wells, filter],
+    [contents, objects, domain, wells, filter, turned],
   );
   const notShown = useMemo(() => cannotShow(all, layerOf, ['volume'], domain, wells), [all, domain, wells]);
   const set = (value: Domain) => change({ domain: value });
@@ -95,13 +99,26 @@ const STANDS_MS = 220;
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
 function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
-  const { volume, rows, wells } = props;
+  const { volume, wells } = props;
   const here = useHere();
   const objects = useProject((s) => s.objects);
   const place = usePlace();
   const contents = useDesk((s) => viewIn(s, here).contents);
   const [settings, change] = useSettings('scene');
   const { domain, exaggeration } = settings;
+  const { upon } = settings;
+  // the pages of a stack are coloured alike, so that one turns through them
+  const rows = useMemo(
+    () =>
+      props.rows.map((row) =>
+        row.paint || !upon || stackOf(row.object, objects).length === 0 ? row : { ...row, paint: upon },
+      ),
+    [props.rows, upon, objects],
+  );
+  const stack = useMemo(() => {
+    const page = rows.find((r) => r.eye && !r.why && stackOf(r.object, objects).length > 0);
+    return page ? stackOf(page.object, objects) : [];
+  }, [rows, objects]);
   const [section] = useSettings('section', activeOf('section'));
   const displays = useDisplays();
   const theme = useDesk((s) => s.theme);
@@ -124,8 +141,14 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const data = { inline: inlineData, crossline: crosslineData, slice: sliceData };
   const look = lookOf(volume, displayOf(displays, volume));
   const paints = useMemo(
-    () => objects.filter((o): o is QuantityMap | Blend => o.kind === 'map' || (o.kind === 'blend' && o.of === 'map')),
-    [objects],
+    () =>
+      objects.filter(
+        (o): o is QuantityMap | Blend | Volume =>
+          o.kind === 'map' ||
+          (o.kind === 'volume' && o.domain === domain) ||
+          (o.kind === 'blend' && (o.of === 'map' || o.domain === domain)),
+      ),
+    [objects, domain],
   );
   const lit = useBlends((s) => s.lit);
   const draft = useBlends((s) => s.draft);
@@ -267,6 +290,24 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
         content: <LayerList rows={rows} contents={contents} ground={null} paints={paints} />,
       }}
       menu={<SceneMenu look={look} onStand={cameras.stand} />}
+      tools={
+        stack.length > 0 && (
+          <>
+            <Pager stack={stack} />
+            <div className={css.upon}>
+              <Select
+                label="Coloured by"
+                value={paints.some((p) => p.id === settings.upon) ? (settings.upon ?? '') : ''}
+                options={[
+                  { value: '', label: domainTitle(domain) },
+                  ...paints.map((p) => ({ value: p.id, label: p.name })),
+                ]}
+                onChange={(value) => change({ upon: value === '' ? null : value })}
+              />
+            </div>
+          </>
+        )
+      }
     >
       <div
         ref={ref}

@@ -7,15 +7,17 @@ import {
   type Domain,
   type EarthObject,
   type QuantityMap,
+  quantityFacts,
   type Volume,
 } from '@lithagon/core';
 import * as THREE from 'three';
-import { type SceneContext, sceneLayerOf } from '../../kinds/scene';
+import { type Painting, type SceneContext, sceneLayerOf } from '../../kinds/scene';
 import type { Lit } from '../../state/blends';
 import { mixOf } from '../blend/mixOf';
 import type { Row } from '../common/contents';
 import type { ShownWell } from '../common/survey';
 import { boxLines, type PlaneName, planeMesh, type SceneFrame } from './planes';
+import { onSurface } from './useLayerValues';
 
 /** The things of a scene that are built once and then moved or recoloured. */
 export interface World {
@@ -115,7 +117,8 @@ export function furnish(given: {
   for (const { object, color, opacity, eye, why, paint } of rows) {
     const layer = sceneLayerOf(object);
     if (!layer || !eye || why) continue;
-    const map = paint ? objects.find((o): o is QuantityMap => o.id === paint && o.kind === 'map') : undefined;
+    const by = paint ? objects.find((o) => o.id === paint) : undefined;
+    const map = by && (by.kind === 'map' || by.kind === 'volume') ? paintingOf(by, object) : undefined;
     const painted = map && values.get(map.id);
     const context: SceneContext = {
       frame,
@@ -124,7 +127,7 @@ export function furnish(given: {
       values: values.get(object.id) ?? null,
       objects,
       paint: map && painted ? { map, values: painted } : null,
-      blended: paint ? blendedOf(paint, objects, values, lit) : null,
+      blended: by?.kind === 'blend' ? blendedOf(by, object, objects, values, lit) : null,
       log,
       well: wells.find((w) => w.well.id === object.id),
       outline,
@@ -154,17 +157,28 @@ export function furnish(given: {
   return labels;
 }
 
-/** A blend of maps that colours a surface, once all of its maps are read. */
+/** A map as it is, or a volume on a surface, as what colours that. */
+function paintingOf(by: QuantityMap | Volume, surface: EarthObject): Painting {
+  if (by.kind === 'map') return by;
+  const { percentiles, absolute } = by.statistics;
+  const range: [number, number] = quantityFacts(by.quantity).symmetric
+    ? [-absolute['98'], absolute['98']]
+    : [percentiles['1'], percentiles['99']];
+  const binGrid = 'binGrid' in surface && surface.binGrid ? surface.binGrid : by.binGrid;
+  return { id: onSurface(surface, by), revision: by.revision, binGrid, quantity: by.quantity, range };
+}
+
+/** A blend that colours a surface, once all that it is of is read. */
 function blendedOf(
-  id: string,
+  blend: Blend,
+  object: EarthObject,
   objects: EarthObject[],
   values: Map<string, Float32Array>,
   lit: Lit | null,
 ): SceneContext['blended'] {
-  const blend = objects.find((o): o is Blend => o.id === id && o.kind === 'blend');
-  const channels = blend && channelsOf(blend, objects);
-  if (!blend || !channels) return null;
-  const maps = CHANNELS.flatMap((c) => channels[c] ?? []).filter((o): o is QuantityMap => o.kind === 'map');
+  const channels = channelsOf(blend, objects);
+  if (!channels) return null;
+  const maps = CHANNELS.flatMap((c) => channels[c] ?? []).map((o) => paintingOf(o, object));
   const fields = maps.map((m) => values.get(m.id) ?? null);
   const mix = mixOf(blend, fields, lit);
   if (!mix) return null;

@@ -7,6 +7,7 @@ import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
 import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
+import { usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
@@ -134,10 +135,11 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
   const look = live ? liveLook(live, shown as Volume, samples?.data, own) : own;
 
   const filter = useFaultFilter();
+  const { turned } = usePages();
   // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
   const rows = useMemo(
     () => rowsOf(contents, objects, layerOf, domain, wells),
-    [contents, objects, domain, wells, filter],
+    [contents, objects, domain, wells, filter, turned],
   );
   const cuts = useMemo(
     () =>
