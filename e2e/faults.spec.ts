@@ -57,6 +57,36 @@ test('faults are found in the seismic, sorted on the net, and hidden by it every
   await expect(page.getByRole('img', { name: 'Throw by strike and TWT' })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('img', { name: /^Greatest throw along strike/ })).toBeVisible();
   await expect(page.getByText(/km along strike/)).toBeVisible();
+
+  // by hand: it is closed in the section, beds are put back, and what is taken is a pair of picks
+  await pole.click();
+  await page.getByRole('button', { name: 'Close it by a throw…' }).click();
+  const close = form(page, 'Close a fault');
+  const away = close.getByRole('button', { name: 'Go to a line that it crosses' });
+  const plot = close.getByRole('img', { name: /^Match of the two sides against throw/ });
+  await expect(away.or(plot)).toBeVisible();
+  if (await away.isVisible()) await away.click();
+  const raster = page.getByTestId('section-raster');
+  await expect(plot).toBeVisible({ timeout: 20_000 });
+  await expect(raster).not.toHaveAttribute('data-plane', /closed/);
+  await close
+    .getByRole('button', { name: /^-?\d+ ms · 0\.\d\d$/ })
+    .first()
+    .click({ timeout: 10_000 });
+  await close.getByRole('slider', { name: 'Throw' }).press('ArrowRight');
+  await expect(raster).toHaveAttribute('data-plane', /closed/);
+  const closed = await raster.getAttribute('data-plane');
+  await close.getByRole('slider', { name: 'Throw' }).press('ArrowRight');
+  await expect(raster).not.toHaveAttribute('data-plane', closed ?? '');
+  await expect(page.getByTestId('closing-pair')).toBeVisible();
+  await close.getByRole('button', { name: 'Take the throw' }).click({ timeout: 10_000 });
+  await expect(page.getByText('The pair is kept in Pairs across Fault 1.')).toBeVisible();
+  await close.getByRole('button', { name: 'Done' }).click();
+  await expect(raster).not.toHaveAttribute('data-plane', /closed/);
+  const pairs = page.getByRole('button', { name: /^Pairs across Fault 1/ });
+  await expect(pairs).toBeVisible();
+  await page.getByRole('button', { name: /^Undo/ }).click({ timeout: 10_000 });
+  await expect(pairs).toHaveCount(0);
 });
 
 test('fault strength is tried on the line in view, and follows the dips that are asked for', async ({ page }) => {

@@ -33,6 +33,16 @@ export * from './earth/units.ts';
 export { flagged } from './engine/lanes.ts';
 export { inThread, inThreads, type JobRunner, type LaneMessage, type LaneThread, laneOf } from './engine/runner.ts';
 export { METHODS, type Method, type Validation } from './facies/classifier.ts';
+export {
+  type CutDown,
+  type CutPiece,
+  closedBy,
+  cutDown,
+  matchByThrow,
+  pairAcross,
+  type SectionSamples,
+  type ThrowMatch,
+} from './faults/close.ts';
 export { type Kamb, kambDensity, offNet, roseOf, toNet } from './faults/net.ts';
 export {
   angleBetween,

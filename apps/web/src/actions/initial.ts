@@ -69,6 +69,10 @@ function passes(binGrid: BinGrid, objects: EarthObject[], well: Well): boolean {
 const madeBefore = (step: AnyStep, objects: EarthObject[]) =>
   objects.filter((o) => o.madeBy.step === step.id).sort((a, b) => b.madeBy.started.localeCompare(a.madeBy.started));
 
+/** The latest that a step made as one of its outputs. */
+const madeAs = ({ step, output }: NonNullable<InputSpec['usual']>, objects: EarthObject[]) =>
+  objects.findLast((o) => o.madeBy.step === step && o.madeBy.output === output);
+
 /**
  * Objects that a step begins with, by role: what the desk shows; of what a step is done to one by one, such as wells that
  * are tied, the first inside the survey that it was not done to and that has all that is read of it; else what it was
@@ -84,11 +88,16 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
   for (const [n, [role, spec]] of roles.entries()) {
     const fits = fitting(spec, objects);
     if (spec.many) {
-      inputs[role] = firstChosen(step, spec, fits, objects).map((o) => o.id);
+      inputs[role] = firstChosen(step, spec, fits, objects, survey).map((o) => o.id);
       continue;
     }
     const given = before.flatMap((o) => askedInputs(o)[role]?.slice(0, 1) ?? []);
-    const taken = Object.values(inputs).flat();
+    // what another input is usually made by is left to it
+    const promised = roles.flatMap(([other, { usual }]) => {
+      const made = usual && other !== role && !spec.usual ? madeAs(usual, objects) : undefined;
+      return made ? [made.id] : [];
+    });
+    const taken = [...Object.values(inputs).flat(), ...promised];
     const alike = roles.filter(([, s]) => s.kind === spec.kind && !s.many && !s.optional).length;
     // a horizon in the domain of the seismic, and of one that was closed not the track that it was made from
     const closed = spec.kind === 'horizon' ? standsFor(objects) : new Set();
@@ -104,7 +113,7 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
     const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
     const { usual: made } = spec;
-    const known = made && fits.findLast((o) => o.madeBy.step === made.step && o.madeBy.output === made.output);
+    const known = made && madeAs(made, fits);
     const one =
       spec.optional && !spec.begins ? undefined : (known ?? free.find((o) => o.id === shown) ?? usual ?? fits[0]);
     inputs[role] = one ? [one.id] : [];
@@ -112,8 +121,26 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
   return inputs;
 }
 
+/** Steps whose horizons follow from ages, and so say nothing of them. */
+const MADE_OF_AGES = new Set(['interpret.ageSlices', 'interpret.ageValid', 'interpret.terminations']);
+
 /** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
-function firstChosen(step: AnyStep, { having }: InputSpec, fits: EarthObject[], objects: EarthObject[]): EarthObject[] {
+function firstChosen(
+  step: AnyStep,
+  { having, begins, kind, domain }: InputSpec,
+  fits: EarthObject[],
+  objects: EarthObject[],
+  survey: Volume | undefined,
+): EarthObject[] {
+  if (begins === false) return [];
+  if (kind === 'horizon' && !domain && survey) {
+    // those beside the seismic, each once: of one that was closed not the track that it was made from, nor what was made of ages
+    const closed = standsFor(objects);
+    return fits.filter(
+      (o) =>
+        o.kind === 'horizon' && o.domain === survey.domain && !closed.has(o.id) && !MADE_OF_AGES.has(o.madeBy.step),
+    );
+  }
   if (!having) return fits;
   const own = fits.filter((o) => companionsOf(objects, o.name, having).some((c) => c.madeBy.step !== step.id));
   return own.length > 0 ? own : fits;

@@ -38,6 +38,8 @@ export type Tool =
   | { kind: 'place'; keys: [string, string, string]; sets: Record<string, unknown> }
   /** A brush takes samples out of bodies or puts them in: metres to each side, and ms or metres up and down. */
   | { kind: 'body brush'; does: 'takes out' | 'puts in'; wide: number; tall: number }
+  /** A fault is closed on the section by a trial throw; its sides are compared about a level (null: the middle), over a height. */
+  | { kind: 'close'; fault: string; throw: number; at: number | null; height: number }
   /** Two places in one view, and what lies between them. */
   | { kind: 'measure'; view: string | null; domain: Domain; points: MeasuredPoint[] };
 

@@ -16,8 +16,8 @@ export interface InputSpec<K extends Kind = Kind> {
   domain?: Domain;
   many?: boolean;
   optional?: boolean;
-  /** Of an optional one: whether a form begins with something in it all the same. */
-  begins?: true;
+  /** Of an optional one: whether a form begins with something in it all the same; of many, that it begins with none. */
+  begins?: boolean;
   /** Tables, logs and relations of the chosen wells that the step reads too; they are found by the well's name. */
   companions?: Kind[];
   /** Kinds of table of which the step reads those of every well in the project. */

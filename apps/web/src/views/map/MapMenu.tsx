@@ -1,12 +1,24 @@
 import { useSettings } from '../../state/views';
+import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
 import css from '../common/view.module.css';
 
-/** How a map is drawn. */
-export function MapMenu({ onWhole }: { onWhole(): void }) {
+/** How a map is drawn; `upon` is what a horizon may be coloured by. */
+export function MapMenu({ onWhole, upon }: { onWhole(): void; upon: { value: string; label: string }[] }) {
   const [settings, change] = useSettings('map');
   return (
     <>
+      {upon.length > 1 && (
+        <span className={css.menuField}>
+          Coloured by
+          <Select
+            label="Coloured by"
+            value={upon.some((u) => u.value === settings.upon) ? (settings.upon ?? '') : ''}
+            options={upon}
+            onChange={(value) => change({ upon: value === '' ? null : value })}
+          />
+        </span>
+      )}
       <span className={css.menuField}>
         Coordinates
         <Segmented

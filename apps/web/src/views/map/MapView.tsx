@@ -224,13 +224,13 @@ export function MapView() {
         toggle: () => change({ listed: !settings.listed }),
         content: <LayerList rows={rows} contents={contents} ground={null} />,
       }}
-      menu={<MapMenu onWhole={() => setFrame(null)} />}
+      menu={<MapMenu onWhole={() => setFrame(null)} upon={horizon ? upon : []} />}
       tools={
         <>
           <div className={css.chooser}>{chooser}</div>
           {stack.length > 0 && <Pager stack={stack} />}
           {horizon && upon.length > 1 && (
-            <div className={css.upon}>
+            <div className={`${css.upon} ${css.fits}`}>
               <Select
                 label="Coloured by"
                 value={upon.some((u) => u.value === settings.upon) ? (settings.upon ?? '') : ''}
@@ -239,7 +239,11 @@ export function MapView() {
               />
             </div>
           )}
-          <IconButton className={css.camera} label="Draw a line for the section" onClick={() => beginLine()}>
+          <IconButton
+            className={`${css.camera} ${stack.length > 0 ? css.roomy : ''}`}
+            label="Draw a line for the section"
+            onClick={() => beginLine()}
+          >
             <Route size={14} />
           </IconButton>
           <IconButton className={`${css.camera} ${css.roomy}`} label="Measure" onClick={beginMeasuring}>

@@ -38,6 +38,7 @@ import { JoinTool } from './JoinTool';
 import { LineTools } from './LineTools';
 import { LitSamples } from './LitSamples';
 import { Axes } from './layers/Axes';
+import { ClosingPair } from './layers/ClosingPair';
 import { Compared, SwipeEdge } from './layers/Compared';
 import { Crossings } from './layers/Crossings';
 import { Cursor } from './layers/Cursor';
@@ -53,6 +54,7 @@ import { liveLook, liveText } from './live';
 import { SectionMenu } from './SectionMenu';
 import { useHands } from './tools/useHands';
 import { useAlong } from './useAlong';
+import { useClosed } from './useClosed';
 import { MARGIN, useWindow } from './useWindow';
 
 const layerOf = layersOf('section');
@@ -124,7 +126,8 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
       ? { step: setup.step, params: setup.params, inputs: setup.inputs }
       : null;
   const along = useAlong(shown, settings, live);
-  const { line, samples } = along;
+  const { line } = along;
+  const samples = useClosed(shown, line, along.samples);
   const [ref, element, size] = useSize<HTMLDivElement>();
   const whole: Window = useMemo(() => {
     const { first, step, count } = shown.vertical;
@@ -249,6 +252,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
                 <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
                 <SetupWindow frame={frame} />
                 <SetupFan frame={frame} />
+                <ClosingPair frame={frame} />
                 {along.joints.length > 1 && <Joints frame={frame} joints={along.joints} />}
                 <Crossings frame={frame} />
                 <Labels room={box} />

@@ -15,6 +15,7 @@ import { Field } from '../../ui/Field';
 import { counted } from '../../ui/format';
 import { measuredWords } from '../../views/common/measured';
 import { shownWells } from '../../views/common/survey';
+import { CloseDone, CloseFields } from './CloseFault';
 import { PickFields } from './PickTool';
 import css from './Sheet.module.css';
 
@@ -38,6 +39,10 @@ const WORDS = {
   line: {
     title: 'Draw a line for the section',
     help: 'Click corners on the map, or wells; a double click or Enter ends it, and the section runs along it. A deviated well is run along. Backspace takes the last corner back; by keyboard P sets one.',
+  },
+  close: {
+    title: 'Close a fault',
+    help: 'Move the throw until beds go through, or take a peak of the match. A throw that is taken becomes a pair of picks, one on each side of the fault.',
   },
   measure: {
     title: 'Measure',
@@ -70,9 +75,11 @@ export function ToolSheet({ tool }: { tool: Exclude<Tool, StepTool> }) {
         {tool.kind === 'erase' && <EraseFacts tool={tool} />}
         {tool.kind === 'line' && <LineFacts tool={tool} />}
         {tool.kind === 'measure' && <MeasureFacts tool={tool} />}
+        {tool.kind === 'close' && <CloseFields tool={tool} />}
       </div>
       <footer className={css.go}>
         {tool.kind === 'wells' && <WellsDone />}
+        {tool.kind === 'close' && <CloseDone tool={tool} />}
         {tool.kind === 'line' && <LineDone tool={tool} />}
         {tool.kind === 'pick' && (
           <Button

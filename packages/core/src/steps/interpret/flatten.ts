@@ -182,6 +182,7 @@ export const unflatten = defineStep({
   title: 'Volume back from age',
   summary: 'Takes what was made or picked in the age domain back to the time or depth of the ages.',
   formula: 'd(x, y, z) = d′(x, y, a(x, y, z)).',
+  avoid: 'With other ages than those that it was drawn against.',
   source: 'Wheeler (1958), AAPG Bulletin 42, 1047–1063',
   reach: 'trace',
   inputs: {

@@ -27,6 +27,7 @@ export const horizonAge = defineStep({
   title: 'Horizon to age, or back',
   summary:
     'The age of a horizon bin by bin, as a horizon in the age domain; one that is in the age domain comes back to time or depth.',
+  avoid: 'Below where ages are valid, and across what they were solved without.',
   formula: 'a(x, y, z(x, y)); z where a(x, y, z) is the age of the horizon.',
   source: 'Wheeler (1958), AAPG Bulletin 42, 1047–1063',
   reach: 'global',
