@@ -31,7 +31,7 @@ for (const seed of seeds) {
   console.error(`Seed ${seed} …`);
   const work = workUp(seed);
   try {
-    for (const part of parts) rows.push(...part.measure(work));
+    for (const part of parts) rows.push(...(await part.measure(work)));
   } finally {
     work.remove();
   }

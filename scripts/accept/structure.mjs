@@ -1,6 +1,7 @@
 // Faults found in the full stack: how much of them, how much of what is called one is real, how they lie, and their throw; steps and
 // parameters are the same for all.
 import { join } from 'node:path';
+import { agesMusts, measureAges } from './ages.mjs';
 import { cli, csv } from './field.mjs';
 import { median, must, row } from './score.mjs';
 
@@ -149,7 +150,7 @@ export function velocityOf(work) {
   };
 }
 
-export function measure(work) {
+export async function measure(work) {
   const say = (measure, value, unit) => row(part, measure, work.seed, value, unit);
   const faults = findFaults(work);
   const rows = work.truth('faults.csv');
@@ -190,6 +191,7 @@ export function measure(work) {
     say('faults called: how many', faults.length, ''),
     say('strike of faults: median error', median(strikes), 'deg'),
     say('dip of faults: median error', median(dips), 'deg'),
+    ...(await measureAges(work)),
   ];
 }
 
@@ -203,5 +205,6 @@ export function musts(rows) {
     over('throw of faults: median error where its match is 0.4 or more', 'ms', 'at most', 5),
     over('strike of faults: median error', 'deg', 'at most', 5),
     over('dip of faults: median error', 'deg', 'at most', 5),
+    ...agesMusts(rows),
   ];
 }

@@ -25,6 +25,8 @@ export interface LocalOutput {
   quantity?: Quantity;
   unit?: string;
   polarity?: Volume['polarity'];
+  /** Names of classes, from 1 on, where it holds such. */
+  classes?: string[];
 }
 
 /** The volumes of a step by role, those that were not chosen left out. */

@@ -30,7 +30,7 @@ export function cutDown(
   { count, first, step }: Pick<SectionSamples, 'count' | 'first' | 'step'>,
 ): CutDown | null {
   const at = new Float64Array(count).fill(Number.NaN);
-  let [n, sk, st, skk, skt] = [0, 0, 0, 0, 0];
+  let [n, sk, st, skt] = [0, 0, 0, 0];
   for (const [a, va, b, vb] of pieces) {
     const [low, high] = va < vb ? [va, vb] : [vb, va];
     for (let k = Math.max(0, Math.ceil((low - first) / step)); k <= Math.min(count - 1, (high - first) / step); k++) {
@@ -44,7 +44,6 @@ export function cutDown(
     n++;
     sk += k;
     st += at[k];
-    skk += k * k;
     skt += k * at[k];
   }
   if (n < 2) return null;

@@ -28,6 +28,7 @@ import { age } from './interpret/age.ts';
 import { ageSlices } from './interpret/ageSlices.ts';
 import { ageValid } from './interpret/ageValid.ts';
 import { close } from './interpret/close.ts';
+import { joinFaults, splitFault } from './interpret/faultPieces.ts';
 import { faultRidges } from './interpret/faultRidges.ts';
 import { faultSets } from './interpret/faultSets.ts';
 import { faultStrength } from './interpret/faultStrength.ts';
@@ -117,6 +118,8 @@ const builtIn: AnyStep[] = [
   faultStrength,
   faultRidges,
   faultSurfaces,
+  joinFaults,
+  splitFault,
   faultSets,
   faultThrow,
   age,

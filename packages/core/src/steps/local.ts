@@ -114,6 +114,7 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
             quantity: own.quantity ?? first.quantity,
             unit: own.quantity ? (own.unit ?? '') : (own.unit ?? first.unit),
             polarity: own.quantity ? own.polarity : 'polarity' in own && own.polarity ? own.polarity : first.polarity,
+            ...(own.classes ? { classes: own.classes } : {}),
             ...facts[role],
           },
         ];

@@ -35,11 +35,12 @@ export function ColorBar(props: {
       </div>
     </>
   );
-  if (look.whole && props.names && props.names.length > 0)
+  const names = props.names ?? (props.of && 'classes' in props.of ? props.of.classes : undefined);
+  if (look.whole && names && names.length > 0)
     return (
       <div className={css.colorBar} style={props.style}>
         <ol className={css.classNames} aria-label="Classes">
-          {props.names.map((name, n) => {
+          {names.map((name, n) => {
             const steps = look.steps ?? 1;
             const k = n + 1 - (look.low + 0.5);
             if (k < 0 || k >= steps) return null;

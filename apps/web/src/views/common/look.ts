@@ -14,10 +14,11 @@ export const classLook = (look: Pick<FieldLook, 'map' | 'reverse'>, least: numbe
 });
 
 /** Values at which a volume's colours end: symmetric for amplitudes, from percentiles otherwise; gain narrows them. */
-export function lookOf(volume: Pick<Volume, 'quantity' | 'statistics'>, display: Display): FieldLook {
+export function lookOf(volume: Pick<Volume, 'quantity' | 'statistics' | 'classes'>, display: Display): FieldLook {
   const { statistics: s } = volume;
   if (display.ends) return { map: display.map, low: display.ends[0], high: display.ends[1], reverse: display.reverse };
-  if (quantityFacts(volume.quantity).scale === 'categorical') return classLook(display, s.min, s.max);
+  if (quantityFacts(volume.quantity).scale === 'categorical')
+    return volume.classes ? classLook(display, 1, volume.classes.length) : classLook(display, s.min, s.max);
   if (quantityFacts(volume.quantity).symmetric) {
     const end = (s.absolute[String(display.clip)] ?? s.absolute['99'] ?? 1) / display.gain || 1;
     return { map: display.map, low: -end, high: end, reverse: display.reverse };

@@ -34,6 +34,8 @@ export const volumeSchema = z
     statistics: statisticsSchema,
     traces: z.object({ live: z.int(), missing: z.int(), duplicate: z.int() }),
     text: z.array(z.string()).optional(),
+    /** Names of classes, from 1 on, where it holds such. */
+    classes: z.array(z.string().max(80)).max(40).optional(),
   })
   .refine(({ binGrid, vertical, layouts }) => {
     if (!layouts) return true;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { gatherJumps, jumpsOf, lapOf, nearestJump } from '../../age/terminations.ts';
+import { gatherJumps, jumpsOf, LAPS, lapOf, nearestJump } from '../../age/terminations.ts';
 import { latticeTrace, type Regional } from '../../attributes/regional.ts';
 import type { Volume } from '../../earth/objects.ts';
 import { type LocalStep, shapeOfGrid } from '../../engine/local.ts';
@@ -59,7 +59,7 @@ const local: LocalStep<Params, Regional, Ready> = {
   prepare: ({ seismic }, { store, signal }) => regionalDips(store, seismic as Volume, signal),
   ready: (dips, _, { seismic }) => ({ dips, step: seismic.vertical.step }),
   halo: () => ({ inline: SLOPE, crossline: SLOPE, sample: Number.POSITIVE_INFINITY }),
-  outputs: { laps: { quantity: 'class', unit: '' }, angle: { quantity: 'attribute', unit: 'ms' } },
+  outputs: { laps: { quantity: 'class', unit: '', classes: [...LAPS] }, angle: { quantity: 'attribute', unit: 'ms' } },
   evaluate({ age: { data, size, from, halo } }, p, { dips, step }, region) {
     const [ni, nj, nk] = sizeOf(region);
     const [, mj, down] = size;
