@@ -27,6 +27,7 @@ for (const name of [
   'attributes',
   'cancel',
   'faults',
+  'ages',
   'tracking',
   'depth',
   'wells',

@@ -1,7 +1,8 @@
 // npm run screenshots: pictures of the main views from the demo data, 1280×800, into docs/screenshots/.
-// Needs the demo to be served (npm run demo, in another terminal).
+// Needs the demo to be served (npm run demo, in another terminal); `-- --structure` takes only those of faults and ages.
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { structurePictures } from './screenshots/structure.mjs';
 import { chromium as browserPath, root } from './setup.mjs';
 
 const address = process.env.ADDRESS ?? 'http://127.0.0.1:4173';
@@ -17,6 +18,12 @@ async function take(view, domain) {
   await page.getByRole('button', { name: `Settings of the ${view}` }).click();
   await page.getByRole('dialog').getByRole('radio', { name: domain }).click();
   await page.keyboard.press('Escape');
+}
+
+if (process.argv.includes('--structure')) {
+  await structurePictures({ page, address, keep, settle });
+  await browser.close();
+  process.exit(0);
 }
 
 await page.goto(address);
@@ -58,7 +65,6 @@ await page.getByRole('button', { name: /^Waveform classes of Full stack/ }).wait
 await page.getByRole('button', { name: /^Coherence How alike/ }).click();
 await page.getByRole('button', { name: 'Try on this line' }).click();
 await settle();
-await keep('trial');
 await page.getByRole('button', { name: 'Back to the seismic' }).click();
 await page
   .getByRole('button', { name: /^Variance variance/ })
@@ -150,7 +156,6 @@ await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: /^Interpret ?: / }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
 await settle();
-await keep('interpret');
 await page.getByRole('button', { name: 'Pick a horizon', exact: true }).click();
 await page.getByLabel('Name').fill('Tolven Top picks');
 await page.getByLabel('Name').press('Enter');
@@ -196,7 +201,6 @@ await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: 'Dark theme' }).click();
 await page.getByRole('button', { name: /^Data ?: / }).click();
 await settle();
-await keep('dark');
 await page.getByRole('button', { name: 'Light theme' }).click();
 await page.getByRole('button', { name: 'Settings of the map' }).click();
 await page.getByRole('button', { name: 'Save a picture of the map' }).click();
@@ -237,7 +241,6 @@ await page
 await page.getByRole('button', { name: 'Close the tray' }).click();
 await page.getByLabel('Hang on').selectOption('');
 await settle();
-await keep('facies');
 await page.getByRole('button', { name: 'Close', exact: true }).first().click();
 await page.keyboard.press('x');
 await page.getByTestId('crossplot-raster').waitFor();
@@ -269,4 +272,5 @@ await page.evaluate(() => {
 });
 await page.waitForTimeout(600);
 await keep('load');
+await structurePictures({ page, address, keep, settle });
 await browser.close();

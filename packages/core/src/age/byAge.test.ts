@@ -126,6 +126,9 @@ describe('the valid part of a trace', () => {
     expect(end(flat)[1]).toBe('crossed ages');
     const repeated = rising.map((a, k) => (k < 30 ? a : a - 60));
     expect(end(repeated)).toEqual([29, 'several values']);
-    expect(end(new Float32Array(20).fill(Number.NaN))).toEqual([-1, 'to the end of the ages']);
+    expect(end(new Float32Array(20).fill(Number.NaN))).toEqual([-1, 'low confidence']);
+    expect(end(rising, () => 3)).toEqual([-1, 'low confidence']);
+    // above the first reflections nothing is good, and that does not end what lies below
+    expect(end(rising, (k) => (k < 15 ? 3 : 0.1))).toEqual([59, 'to the end of the ages']);
   });
 });

@@ -13,7 +13,8 @@ export interface ValidSpec {
 }
 
 /**
- * How far down a trace ages are valid: to the first sample below which, over a window, too many are bad.
+ * How far down a trace ages are valid: from the first height that is good (above the first reflections nothing is) to the first sample
+ * below which, over a window, too many are bad.
  * @param ages, misfit a trace of `count` samples from `from`; NaN where there is none
  * @returns the last valid sample (−1 where none is), and the number of the reason that most of those below it are bad for
  */
@@ -44,8 +45,12 @@ export function validDown(
     held++;
     if (why[k]) bad++;
   }
+  const enough = held / 2;
+  let begun = false;
   for (let k = 0; k <= end; k++) {
-    if (why[k] && bad > mostBad * Math.max(held, window / 2)) {
+    const tooMany = bad > mostBad * Math.max(held, window / 2);
+    if (!tooMany && held > 0 && held >= enough) begun = true;
+    if (begun && why[k] && tooMany) {
       const votes = [0, 0, 0, 0];
       for (let n = k; n <= Math.min(end, k + window - 1); n++) votes[why[n]]++;
       return { last: k - 1, reason: [1, 2, 3].reduce((a, b) => (votes[b] > votes[a] ? b : a)) };
@@ -60,5 +65,5 @@ export function validDown(
       if (why[next]) bad++;
     }
   }
-  return { last: end, reason: 0 };
+  return begun ? { last: end, reason: 0 } : { last: -1, reason: 2 };
 }

@@ -13,7 +13,7 @@ export const fault = webKind<Fault>({
   actions: [
     ({ object }) => <Button onClick={() => beginFault(object)}>Draw sticks</Button>,
     ({ object }) => (
-      <Button onClick={() => takeTool({ kind: 'close', fault: object.id, throw: 0, at: null, height: 120 })}>
+      <Button onClick={() => takeTool({ kind: 'close', fault: object.id, throw: 0, at: null, height: 240 })}>
         Close it by a throw…
       </Button>
     ),

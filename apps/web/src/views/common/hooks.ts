@@ -139,13 +139,17 @@ export function useOnHorizon(volumes: Volume[], horizon: Horizon | undefined): F
   useEffect(() => {
     if (!horizon || volumes.length === 0) return setState(null);
     let wanted = true;
-    Promise.all(volumes.map((v) => readOnHorizon(projectId, v, horizon))).then(
-      (fields) => wanted && setState({ key, fields }),
-      (cause) => {
-        const { sentence } = asLithagonError(cause);
-        if (wanted) toast.error(sentence, { id: sentence, duration: 12000 });
-      },
-    );
+    // pages that are passed by are not read
+    const still = new Promise((resolve) => setTimeout(resolve, PASSING));
+    still
+      .then(() => (wanted ? Promise.all(volumes.map((v) => readOnHorizon(projectId, v, horizon))) : null))
+      .then(
+        (fields) => wanted && fields && setState({ key, fields }),
+        (cause) => {
+          const { sentence } = asLithagonError(cause);
+          if (wanted) toast.error(sentence, { id: sentence, duration: 12000 });
+        },
+      );
     return () => {
       wanted = false;
     };

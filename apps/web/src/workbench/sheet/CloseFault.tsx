@@ -10,6 +10,7 @@ import { useUnits } from '../../state/units';
 import { activeOf, changeSettings, goTo, settingsOf } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
+import ui from '../../ui/ui.module.css';
 import { placeOver, shownVolume } from '../../views/common/survey';
 import css from './Sheet.module.css';
 
@@ -24,7 +25,7 @@ function MatchPlot({ tool, unit }: { tool: CloseTool; unit: string }) {
   const closing = useClosing((s) => s.closing);
   if (!closing) return null;
   const { throws, match, peaks } = closing;
-  const x = scaleLinear([throws[0], throws[throws.length - 1]], [LEFT, WIDTH - 6]);
+  const x = scaleLinear([throws[0], throws[throws.length - 1]], [LEFT, WIDTH - 14]);
   const y = scaleLinear([-1, 1], [HEIGHT - BASE, 8]);
   let path = '';
   match.forEach((m, n) => {
@@ -113,6 +114,7 @@ export function CloseFields({ tool }: { tool: CloseTool }) {
         <input
           id={field}
           type="range"
+          className={ui.range}
           aria-label={label}
           min={range[0]}
           max={range[1]}

@@ -36,6 +36,16 @@ export function InputField(props: {
           {chosen.length} of {fits.length}
         </span>
       </summary>
+      {fits.length > 3 && (
+        <span className={css.allNone}>
+          <button type="button" aria-label={`All of ${spec.title}`} onClick={() => onChange(fits.map((o) => o.id))}>
+            All
+          </button>
+          <button type="button" aria-label={`None of ${spec.title}`} onClick={() => onChange([])}>
+            None
+          </button>
+        </span>
+      )}
       {fits.map((o) => (
         <label key={o.id}>
           <input

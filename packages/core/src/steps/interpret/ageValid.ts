@@ -30,6 +30,27 @@ const params = z.object({
   ),
 });
 
+/** Bins to each side over which the surface is evened out: one trace by itself says little. */
+const AROUND = 4;
+
+/** The median of what lies around each bin; none where most of that is none. */
+function medianAround(values: Float32Array, ni: number, nj: number): Float32Array {
+  return values.map((_, n) => {
+    const [i, j] = [Math.floor(n / nj), n % nj];
+    const own: number[] = [];
+    let all = 0;
+    for (let a = Math.max(0, i - AROUND); a <= Math.min(ni - 1, i + AROUND); a++)
+      for (let b = Math.max(0, j - AROUND); b <= Math.min(nj - 1, j + AROUND); b++) {
+        all++;
+        const v = values[a * nj + b];
+        if (v === v) own.push(v);
+      }
+    if (2 * own.length < all) return Number.NaN;
+    own.sort((p, q) => p - q);
+    return own[own.length >> 1];
+  });
+}
+
 export const ageValid = defineStep({
   id: 'interpret.ageValid',
   version: 1,
@@ -85,24 +106,25 @@ export const ageValid = defineStep({
       }
       progress(to / ni);
     }
+    const even = medianAround(values, ni, nj);
     const shares = VALID_ENDS.map((_, n) => reasons.filter((r) => r === n + 1).length / reasons.length);
     shares.forEach((share, n) => {
       if (n > 0 && share > 0) warn(`${(100 * share).toPrecision(2)} % of traces end by ${VALID_ENDS[n]}.`);
     });
     const id = idFor('valid');
-    const filled = values.reduce((count, v) => (Number.isNaN(v) ? count : count + 1), 0);
+    const filled = even.reduce((count, v) => (Number.isNaN(v) ? count : count + 1), 0);
     if (filled === 0)
       throw new LithagonError('empty', `No age of ${age.name} is valid.`, {
         object: age.name,
         fix: 'Allow more misfit, or solve ages from more horizons. Nothing was changed.',
       });
-    const [low, high] = extentOf(values);
+    const [low, high] = extentOf(even);
     return {
       valid: {
         kind: 'horizon' as const,
         domain: age.domain,
         binGrid: age.binGrid,
-        values: await writeWhole(store, `${id}/values`, [ni, nj], values, ['inline', 'crossline']),
+        values: await writeWhole(store, `${id}/values`, [ni, nj], even, ['inline', 'crossline']),
         range: [low, high] as [number, number],
         filled: filled / values.length,
       },
