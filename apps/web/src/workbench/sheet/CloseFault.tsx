@@ -10,7 +10,6 @@ import { useUnits } from '../../state/units';
 import { activeOf, changeSettings, goTo, settingsOf } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
-import ui from '../../ui/ui.module.css';
 import { placeOver, shownVolume } from '../../views/common/survey';
 import css from './Sheet.module.css';
 
@@ -114,7 +113,7 @@ export function CloseFields({ tool }: { tool: CloseTool }) {
         <input
           id={field}
           type="range"
-          className={ui.range}
+          className={css.slide}
           aria-label={label}
           min={range[0]}
           max={range[1]}
