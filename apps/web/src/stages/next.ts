@@ -66,6 +66,18 @@ export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
         words: 'Sort faults by how they lie',
         by: { step: 'interpret.faultSets' },
       },
+    made('interpret.age') &&
+      !made('interpret.ageValid') && {
+        stage: 'interpret',
+        words: 'See how far down ages are valid',
+        by: { step: 'interpret.ageValid' },
+      },
+    made('interpret.age') &&
+      !made('interpret.flatten') && {
+        stage: 'interpret',
+        words: 'Draw the seismic by age',
+        by: { step: 'interpret.flatten' },
+      },
     horizon &&
       tied &&
       !has('velocity model') && { stage: 'depth', words: 'Model velocities', by: { step: 'depth.layers' } },

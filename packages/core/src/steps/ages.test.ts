@@ -323,6 +323,31 @@ describe('by age', () => {
     expect(off / all).toBeLessThan(0.03);
   });
 
+  test('a horizon has one age, and comes back to where it was', async () => {
+    const { age } = await byAge();
+    const turn = async (id: string) =>
+      (await runStep(
+        { step: 'interpret.horizonAge', inputs: { horizon: [id], age: [age.id] }, params: {} },
+        store,
+      )) as Horizon[];
+    const [own] = await turn(horizons[1].id);
+    expect(own.domain).toBe('age');
+    const ages = (await readWhole(store, own.values)).filter((v) => !Number.isNaN(v)).sort((a, b) => a - b);
+    expect(ages[Math.floor(0.95 * ages.length)] - ages[Math.floor(0.05 * ages.length)]).toBeLessThan(STEP);
+    const [back] = await turn(own.id);
+    expect(back.domain).toBe('twt');
+    const [was, is] = [await readWhole(store, horizons[1].values), await readWhole(store, back.values)];
+    let held = 0;
+    for (let t = 0; t < was.length; t++) {
+      if (Number.isNaN(was[t]) || Number.isNaN(is[t])) continue;
+      // beside the fault the same age may be met on its other side first
+      if (Math.abs((t % NJ) - AT - (SLOPE * was[t]) / STEP) < 2) continue;
+      expect(Math.abs(was[t] - is[t])).toBeLessThan(0.01);
+      held++;
+    }
+    expect(held).toBeGreaterThan(0.8 * NI * NJ);
+  });
+
   test('thickness is even where beds are, and so is growth across the fault', async () => {
     const { age } = await byAge();
     const made = await runStep(
