@@ -110,6 +110,7 @@ export {
   stratigraphyOf,
   topsBeside,
   UNIT_COLORS,
+  withSurface,
   withTop,
   withUnits,
 } from './project/wells/column.ts';

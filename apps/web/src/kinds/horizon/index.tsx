@@ -1,6 +1,7 @@
-import type { Domain, EarthObject, Horizon } from '@lithagon/core';
+import { type Domain, type EarthObject, type Horizon, type Stratigraphy, withSurface } from '@lithagon/core';
 import { trackBehind } from '../../actions/draw';
 import { LINE_COLORS } from '../../color/maps';
+import { edit } from '../../state/history';
 import { behindPage, stackOf, turnTo } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
@@ -31,6 +32,20 @@ function Erase({ object }: { object: Horizon }) {
   );
 }
 
+/** Puts a horizon into the order of the rocks, where that does not hold it yet. */
+function KeepInColumn({ object }: { object: Horizon }) {
+  const objects = useProject((s) => s.objects);
+  const column = objects.find((o): o is Stratigraphy => o.kind === 'stratigraphic column');
+  if (!column || column.units.some((u) => u.top === (object.top ?? object.name))) return null;
+  return (
+    <Button
+      onClick={() => void edit(`Take ${object.name} into the column`, [column], [withSurface(objects, column, object)])}
+    >
+      Take into the stratigraphic column
+    </Button>
+  );
+}
+
 const LAYER = {
   order: 40,
   missing: (object: Horizon, domain: Domain) =>
@@ -44,7 +59,7 @@ export const horizon = webKind<Horizon>({
   color: (object, objects) =>
     LINE_COLORS[objects.filter((o) => o.kind === 'horizon').indexOf(object) % LINE_COLORS.length],
   colored: true,
-  actions: [Erase],
+  actions: [Erase, KeepInColumn],
   show,
   layers: { section: { ...LAYER, Draw: HorizonOnSection }, scene: LAYER },
 });

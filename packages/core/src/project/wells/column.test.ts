@@ -1,8 +1,31 @@
 import { describe, expect, test } from 'vitest';
+import type { Horizon } from '../../earth/objects.ts';
 import { madeTops, madeWell, project } from '../../testing/wellTables.ts';
-import { checkOrder, columnOfTops, topsBeside, withTop, withUnits } from './column.ts';
+import { checkOrder, columnOfTops, topsBeside, withSurface, withTop, withUnits } from './column.ts';
 
 describe('the stratigraphic column', () => {
+  test('takes a horizon in where its level has it among those that are tops of it', () => {
+    const column = columnOfTops(project());
+    const at = (name: string, level: number, step = 'interpret.track') =>
+      ({
+        kind: 'horizon',
+        name,
+        domain: 'twt',
+        range: [level - 10, level + 10],
+        madeBy: { step },
+      }) as unknown as Horizon;
+    const known = [at('Upper', 400), at('Sand', 600), at('Lower', 700)];
+    const objects = [...project(), ...known];
+    const order = (name: string, level: number, step?: string) =>
+      withSurface(objects, column, at(name, level, step)).units.map((u) => u.top);
+    expect(order('Boundary', 650)).toEqual(['Upper', 'Sand', 'Boundary', 'Lower']);
+    expect(order('Deep', 900)).toEqual(['Upper', 'Sand', 'Lower', 'Deep']);
+    expect(order('Shallow', 100)).toEqual(['Shallow', 'Upper', 'Sand', 'Lower']);
+    const proposed = withSurface(objects, column, at('Boundary', 650, 'interpret.terminations'));
+    expect(proposed.units[2].unconformity).toBe(true);
+    expect(proposed.revision).not.toBe(column.revision);
+  });
+
   test('is made from the tops by depth; a crossing is refused by name, equal depths are a missing bed', () => {
     const objects = project();
     const column = columnOfTops(objects);

@@ -1,5 +1,5 @@
 import { LithagonError } from '../../earth/errors.ts';
-import type { EarthObject, Stratigraphy } from '../../earth/objects.ts';
+import type { EarthObject, Horizon, Stratigraphy } from '../../earth/objects.ts';
 import { pointAtMd } from '../../wells/path.ts';
 import { madeByHand } from '../given.ts';
 import { loadedRevision, newId } from '../make.ts';
@@ -105,15 +105,43 @@ export function topsBeside(
     .map((top) => ({ ...top, like: column.units.find((u) => spelt(u.top) === spelt(top.name))?.top ?? null }));
 }
 
+/** The colour that is used least. */
+function leastUsed({ units }: Stratigraphy): string {
+  const used = (color: string) => units.filter((u) => u.color === color).length;
+  return UNIT_COLORS.reduce((a, b) => (used(b) < used(a) ? b : a));
+}
+
 /** The column with a top of the wells put where their mean depths have it, in the colour that is used least. */
 export function withTop(objects: EarthObject[], column: Stratigraphy, name: string): Stratigraphy {
   const order = topsByDepth(objects).map((t) => t.name);
   const below = new Set(order.slice(order.indexOf(name) + 1));
   const found = column.units.findIndex((u) => below.has(u.top));
   const at = found < 0 ? column.units.length : found;
-  const used = (color: string) => column.units.filter((u) => u.color === color).length;
-  const color = UNIT_COLORS.reduce((a, b) => (used(b) < used(a) ? b : a));
-  return withUnits(column, column.units.toSpliced(at, 0, unitFrom(name, color)));
+  return withUnits(column, column.units.toSpliced(at, 0, unitFrom(name, leastUsed(column))));
+}
+
+/**
+ * The column with a horizon put where its level has it among those horizons that are tops of it; one that was proposed where beds end
+ * is an unconformity.
+ */
+export function withSurface(objects: EarthObject[], column: Stratigraphy, horizon: Horizon): Stratigraphy {
+  const level = ({ range }: Horizon) => (range[0] + range[1]) / 2;
+  const levelOf = (top: string) => {
+    const own = objects.find(
+      (o): o is Horizon => o.kind === 'horizon' && o.domain === horizon.domain && (o.top ?? o.name) === top,
+    );
+    return own && level(own);
+  };
+  const below = column.units.findIndex(({ top }) => (levelOf(top) ?? Number.NEGATIVE_INFINITY) > level(horizon));
+  const color = leastUsed(column);
+  const unit = unitFrom(horizon.name, color);
+  return withUnits(
+    column,
+    column.units.toSpliced(below < 0 ? column.units.length : below, 0, {
+      ...unit,
+      unconformity: unit.unconformity || horizon.madeBy.step === 'interpret.terminations',
+    }),
+  );
 }
 
 /** The column with other units; its revision follows what the order and the names are, not colours. */
