@@ -190,6 +190,8 @@ export function problemAt(given: AgeGiven, thin: Thinning): AgeProblem {
 
 /** Bins from a fault at which its two sides are tied: beyond the blur of its plane. */
 const TIED = 3;
+/** Weight of a tie of two sides that match wholly, beside dips that are trusted wholly: a throw is known to a sample at best. */
+const TIE = 0.2;
 /** Match below which two places are not tied. */
 const LEAST_MATCH = 0.4;
 
@@ -219,7 +221,7 @@ function linksOf({ regional, throws = [] }: AgeGiven, thin: Thinning, [ni, nj, n
         fromPart.push(foot.part);
         to.push(hanging.node);
         toPart.push(hanging.part);
-        weight.push(match[n] ** 2);
+        weight.push(TIE * match[n] ** 2);
       }
   return {
     from: Int32Array.from(from),
