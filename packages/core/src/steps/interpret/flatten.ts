@@ -12,7 +12,8 @@ import { choice, defineStep, number } from '../define.ts';
 /** Most ages of a flattened volume. */
 const MOST_AGES = 20000;
 
-const params = z.object({
+/** Which ages something is drawn against, and what is a hiatus among them. */
+export const axisParams = {
   from: number(
     {
       title: 'From age',
@@ -41,7 +42,9 @@ const params = z.object({
     [...REPEATS],
     'the upper',
   ),
-});
+};
+
+const params = z.object(axisParams);
 
 type Params = z.infer<typeof params>;
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type AgeAxis, placesOfAges, REPEATS } from '../../age/flat.ts';
+import { type AgeAxis, placesOfAges } from '../../age/flat.ts';
 import { growthOf, type SideByAge, traceByAge } from '../../age/sequences.ts';
 import { toIndex } from '../../earth/binGrid.ts';
 import type { Fault, ResultTable, Volume } from '../../earth/objects.ts';
@@ -9,33 +9,14 @@ import { faultGrid } from '../../faults/throw.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { readRegion } from '../../storage/regions.ts';
 import type { Store } from '../../storage/store.ts';
-import { choice, defineStep, number } from '../define.ts';
-import { axisFor } from './flatten.ts';
+import { defineStep, number } from '../define.ts';
+import { axisFor, axisParams } from './flatten.ts';
 
 /** Bins from a fault at which its two sides are measured: beyond the blur of its plane and the drag beside it. */
 const BESIDE = 4;
 
 const params = z.object({
-  from: number(
-    {
-      title: 'From age',
-      description: 'Youngest; where it is not below the oldest, the whole range is taken.',
-      among: 'age',
-    },
-    { min: -1e6, max: 1e6, step: 1, initial: 0 },
-  ),
-  to: number({ title: 'To age', description: 'Oldest.', among: 'age' }, { min: -1e6, max: 1e6, step: 1, initial: 0 }),
-  step: number(
-    { title: 'Interval of age', description: 'From one age to the next; ages are near ms, or m in depth.' },
-    { min: 0.25, max: 100, step: 0.25, initial: 4 },
-  ),
-  gap: number(
-    {
-      title: 'Hiatus over',
-      description: 'Ages that rise by more than this from a sample to the next leave out those between: a hiatus.',
-    },
-    { min: 1, max: 1000, step: 1, initial: 24 },
-  ),
+  ...axisParams,
   over: number(
     { title: 'Change over', description: 'Ages to each side over which the change of thickness is fitted.' },
     { min: 1, max: 1000, step: 1, initial: 40 },
@@ -43,14 +24,6 @@ const params = z.object({
   bands: number(
     { title: 'Bands of age', description: 'For which growth across faults is told.' },
     { min: 1, max: 100, whole: true, initial: 12 },
-  ),
-  repeat: choice(
-    {
-      title: 'Where beds repeat',
-      description: 'Which of several places of one age is taken, above and below a reverse fault.',
-    },
-    [...REPEATS],
-    'the upper',
   ),
 });
 
