@@ -23,7 +23,7 @@ test('ages from three horizons and two faults, their slices turned like pages, a
   await person.click(stepNamed(page, 'Age slices'));
   await person.click(form(page, 'Age slices').getByRole('button', { name: 'Run', exact: true }));
   await expect(form(page, 'Age slice 1')).toBeVisible({ timeout: 60_000 });
-  // one page of the stack is drawn, in every view the same
+  // one page of the series is drawn, in every view the same
   const drawn = page
     .getByRole('region', { name: 'Section', exact: true })
     .locator('svg')

@@ -1,6 +1,6 @@
 import type { EarthObject, Horizon } from '@lithagon/core';
 import { beforeEach, expect, test } from 'vitest';
-import { behindPage, pageOf, stackOf, turnPages, turnTo, usePages } from './pages';
+import { behindPage, pageOf, seriesOf, turnPages, turnTo, usePages } from './pages';
 
 const page = (n: number, run = 'run-1', output = `slice/${n}`) =>
   ({ id: `${run}-${n}`, kind: 'horizon', name: `Age slice ${n}`, madeBy: { run, output } }) as unknown as Horizon;
@@ -10,23 +10,23 @@ objects.push(page(1, 'run-2'), { ...page(5), id: 'other', madeBy: { run: 'run-1'
 
 beforeEach(() => usePages.setState({ turned: {} }));
 
-test('the slices of one run are a stack in their order; one by itself, and what else a run made, is none', () => {
-  const stack = stackOf(objects[0], objects);
-  expect(stack.map((h) => h.name)).toEqual([1, 2, 3, 10].map((n) => `Age slice ${n}`));
-  expect(stackOf(objects[4], objects)).toEqual([]);
-  expect(stackOf(objects[5], objects)).toEqual([]);
-  expect(stackOf(undefined, objects)).toEqual([]);
+test('the slices of one run are a series in their order; one by itself, and what else a run made, is none', () => {
+  const series = seriesOf(objects[0], objects);
+  expect(series.map((h) => h.name)).toEqual([1, 2, 3, 10].map((n) => `Age slice ${n}`));
+  expect(seriesOf(objects[4], objects)).toEqual([]);
+  expect(seriesOf(objects[5], objects)).toEqual([]);
+  expect(seriesOf(undefined, objects)).toEqual([]);
 });
 
 test('one page is turned up, the middle one at first, and pages end at the first and the last', () => {
-  const stack = stackOf(objects[0], objects);
-  expect(pageOf(stack).name).toBe('Age slice 3');
-  expect(turnPages(stack, 1).name).toBe('Age slice 10');
-  expect(turnPages(stack, 1).name).toBe('Age slice 10');
-  turnTo(stack[0]);
-  expect(turnPages(stack, -1).name).toBe('Age slice 1');
-  expect(behindPage(stack[0], objects)).toBeNull();
-  expect(behindPage(stack[1], objects)).toBe('is another page of its stack');
-  // a horizon that is in no stack is never behind one
+  const series = seriesOf(objects[0], objects);
+  expect(pageOf(series).name).toBe('Age slice 3');
+  expect(turnPages(series, 1).name).toBe('Age slice 10');
+  expect(turnPages(series, 1).name).toBe('Age slice 10');
+  turnTo(series[0]);
+  expect(turnPages(series, -1).name).toBe('Age slice 1');
+  expect(behindPage(series[0], objects)).toBeNull();
+  expect(behindPage(series[1], objects)).toBe('is another page of its series');
+  // a horizon that is in no series is never behind one
   expect(behindPage(objects[5] as Horizon, objects)).toBeNull();
 });

@@ -2,7 +2,7 @@ import { type Domain, type EarthObject, type Horizon, type Stratigraphy, withSur
 import { trackBehind } from '../../actions/draw';
 import { LINE_COLORS } from '../../color/maps';
 import { edit } from '../../state/history';
-import { behindPage, stackOf, turnTo } from '../../state/pages';
+import { behindPage, seriesOf, turnTo } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { select } from '../../state/selection';
 import { takeTool } from '../../state/tool';
@@ -13,7 +13,7 @@ import { otherDomain, webKind } from '../define';
 import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
-  if (stackOf(object, useProject.getState().objects).length > 0) turnTo(object);
+  if (seriesOf(object, useProject.getState().objects).length > 0) turnTo(object);
   changeSettings('map', activeOf('map'), { shows: object.id, domain: object.domain });
 }
 

@@ -99,7 +99,7 @@ const scene = {
   fence: z.boolean(),
   /** Blend of volumes in whose colours planes are drawn. */
   blend: z.string().nullable(),
-  /** Volume, map or blend that the pages of a stack of horizons are coloured by. */
+  /** Volume, map or blend that the pages of a series of horizons are coloured by. */
   upon: z.string().nullable(),
   /** Log that wells are drawn with, by its class. */
   log: curveClassSchema.nullable(),

@@ -4,24 +4,20 @@ import { pageOf, turnPages, usePages } from '../../state/pages';
 import { IconButton } from '../../ui/Button';
 import css from './view.module.css';
 
-/** Turns through a stack of horizons, one in every view at a time. */
-export function Pager({ stack, onTurn }: { stack: Horizon[]; onTurn?(page: Horizon): void }) {
+/** Turns through a series of horizons, one in every view at a time. */
+export function Pager({ series }: { series: Horizon[] }) {
   usePages();
-  const page = pageOf(stack);
-  const at = stack.indexOf(page);
-  const turn = (by: number) => {
-    const next = turnPages(stack, by);
-    onTurn?.(next);
-  };
+  const page = pageOf(series);
+  const at = series.indexOf(page);
   return (
-    <fieldset className={css.pager} aria-label="Pages of the stack">
-      <IconButton label="Younger page" disabled={at === 0} onClick={() => turn(-1)}>
+    <fieldset className={css.pager} aria-label="Pages of the series">
+      <IconButton label="Younger page" disabled={at === 0} onClick={() => turnPages(series, -1)}>
         <ChevronLeft size={14} />
       </IconButton>
       <output title={page.name}>
-        {at + 1} of {stack.length}
+        {at + 1} of {series.length}
       </output>
-      <IconButton label="Older page" disabled={at === stack.length - 1} onClick={() => turn(1)}>
+      <IconButton label="Older page" disabled={at === series.length - 1} onClick={() => turnPages(series, 1)}>
         <ChevronRight size={14} />
       </IconButton>
     </fieldset>

@@ -117,7 +117,7 @@ export function MapView() {
   const frame: MapFrame | null =
     kept?.length === 3 ? { x: kept[0], y: kept[1], perPixel: kept[2] } : fitAll(objects, size);
   const setFrame = (f: MapFrame | null) => lookAt(here, { map: f && [f.x, f.y, f.perPixel] });
-  const { ground, problem, options, chosen, slice, at, horizon, stack, upon } = useGround(objects, volume);
+  const { ground, problem, options, chosen, slice, at, horizon, series, upon } = useGround(objects, volume);
   const tool = useTool((s) => s.tool);
   const preview = useRuns((s) => s.preview);
   const previewLook = preview ? rangeLook(preview.values) : null;
@@ -143,7 +143,7 @@ export function MapView() {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       if (slice && !event.ctrlKey) return stepLine(Math.sign(event.deltaY), here);
-      if (stack.length > 0 && !event.ctrlKey) return void turnPages(stack, Math.sign(event.deltaY));
+      if (series.length > 0 && !event.ctrlKey) return void turnPages(series, Math.sign(event.deltaY));
       if (!frame) return;
       const rect = element.getBoundingClientRect();
       const [px, py] = [event.clientX - rect.left, event.clientY - rect.top];
@@ -228,7 +228,7 @@ export function MapView() {
       tools={
         <>
           <div className={css.chooser}>{chooser}</div>
-          {stack.length > 0 && <Pager stack={stack} />}
+          {series.length > 0 && <Pager series={series} />}
           {horizon && upon.length > 1 && (
             <div className={`${css.upon} ${css.fits}`}>
               <Select
@@ -240,7 +240,7 @@ export function MapView() {
             </div>
           )}
           <IconButton
-            className={`${css.camera} ${stack.length > 0 ? css.roomy : ''}`}
+            className={`${css.camera} ${series.length > 0 ? css.roomy : ''}`}
             label="Draw a line for the section"
             onClick={() => beginLine()}
           >
@@ -259,9 +259,9 @@ export function MapView() {
         tabIndex={0}
         {...dropped}
         onKeyDown={(event) => {
-          if (stack.length > 0 && (event.key === 'PageDown' || event.key === 'PageUp')) {
+          if (series.length > 0 && (event.key === 'PageDown' || event.key === 'PageUp')) {
             event.preventDefault();
-            turnPages(stack, event.key === 'PageDown' ? 1 : -1);
+            turnPages(series, event.key === 'PageDown' ? 1 : -1);
           } else hands.key(event);
         }}
         aria-label="Map"

@@ -13,7 +13,7 @@ import {
 import { useBlends, useDrawnBlend } from '../../state/blends';
 import { useDisplays } from '../../state/displays';
 import { useMapTrial } from '../../state/mapTrial';
-import { pageOf, stackOf, usePages } from '../../state/pages';
+import { pageOf, seriesOf, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
@@ -61,9 +61,9 @@ export interface ShownGround {
   options: { value: string; label: string }[];
   chosen: string;
   horizons: Horizon[];
-  /** The horizon that is shown, the stack that it is a page of, and what it may be coloured by. */
+  /** The horizon that is shown, the series that it is a page of, and what it may be coloured by. */
   horizon?: Horizon;
-  stack: Horizon[];
+  series: Horizon[];
   upon: { value: string; label: string }[];
   /** The volume whose slice is shown, and which sample. */
   slice?: Volume;
@@ -116,9 +116,9 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const matchOf = mapShows.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
   const chosenHorizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
   usePages();
-  const stack = stackOf(chosenHorizon, objects);
-  // of a stack the page that is turned up stands for all
-  const horizon = stack.length > 0 ? pageOf(stack) : chosenHorizon;
+  const series = seriesOf(chosenHorizon, objects);
+  // of a series the page that is turned up stands for all
+  const horizon = series.length > 0 ? pageOf(series) : chosenHorizon;
   const map = maps.find((m) => m.id === mapShows);
   const slice = mapShows === 'slice' && sliced ? volume : undefined;
   const upon = horizon && !matchOf ? objects.find((o) => o.id === settings.upon) : undefined;
@@ -144,9 +144,9 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const options = [
     { value: NONE, label: 'Outlines only' },
     ...(volume && volume.domain === domain ? [{ value: 'slice', label: `Slice of ${volume.name}` }] : []),
-    // a stack is one thing to choose
+    // a series is one thing to choose
     ...horizons.flatMap((h) => {
-      const own = stackOf(h, objects);
+      const own = seriesOf(h, objects);
       if (own.length > 0 && pageOf(own).id !== h.id) return [];
       return [{ value: h.id, label: h.name }];
     }),
@@ -289,7 +289,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     chosen: horizon && !matchOf ? horizon.id : source || slice ? mapShows : NONE,
     horizons,
     horizon: matchOf ? undefined : horizon,
-    stack: matchOf ? [] : stack,
+    series: matchOf ? [] : series,
     upon: [
       { value: '', label: domainTitle(domain) },
       ...objects

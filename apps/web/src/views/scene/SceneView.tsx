@@ -7,7 +7,7 @@ import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
 import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
-import { stackOf, usePages } from '../../state/pages';
+import { seriesOf, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { offerFiles } from '../../state/selection';
 import { useUnits } from '../../state/units';
@@ -107,17 +107,17 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const [settings, change] = useSettings('scene');
   const { domain, exaggeration } = settings;
   const { upon } = settings;
-  // the pages of a stack are coloured alike, so that one turns through them
+  // the pages of a series are coloured alike, so that one turns through them
   const rows = useMemo(
     () =>
       props.rows.map((row) =>
-        row.paint || !upon || stackOf(row.object, objects).length === 0 ? row : { ...row, paint: upon },
+        row.paint || !upon || seriesOf(row.object, objects).length === 0 ? row : { ...row, paint: upon },
       ),
     [props.rows, upon, objects],
   );
-  const stack = useMemo(() => {
-    const page = rows.find((r) => r.eye && !r.why && stackOf(r.object, objects).length > 0);
-    return page ? stackOf(page.object, objects) : [];
+  const series = useMemo(() => {
+    const page = rows.find((r) => r.eye && !r.why && seriesOf(r.object, objects).length > 0);
+    return page ? seriesOf(page.object, objects) : [];
   }, [rows, objects]);
   const [section] = useSettings('section', activeOf('section'));
   const displays = useDisplays();
@@ -291,9 +291,9 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
       }}
       menu={<SceneMenu look={look} onStand={cameras.stand} />}
       tools={
-        stack.length > 0 && (
+        series.length > 0 && (
           <>
-            <Pager stack={stack} />
+            <Pager series={series} />
             <div className={css.upon}>
               <Select
                 label="Coloured by"
