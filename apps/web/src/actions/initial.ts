@@ -10,6 +10,7 @@ import {
   type Named,
   paramsSchema,
   pathOf,
+  stackSetOf,
   toIndex,
   topNames,
   unfit,
@@ -127,13 +128,19 @@ const MADE_OF_AGES = new Set(['interpret.ageSlices', 'interpret.ageValid', 'inte
 /** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
 function firstChosen(
   step: AnyStep,
-  { having, begins, kind, domain }: InputSpec,
+  { having, begins, kind, stacks }: InputSpec,
   fits: EarthObject[],
   objects: EarthObject[],
   survey: Volume | undefined,
 ): EarthObject[] {
   if (begins === false) return [];
-  if (kind === 'horizon' && !domain && survey) {
+  if (stacks) {
+    // the set of the survey that is shown, else of the first that has one
+    const volumes = fits.filter((o): o is Volume => o.kind === 'volume');
+    const sets = [...(survey ? [survey] : []), ...volumes].map((v) => stackSetOf(v, fits));
+    return (sets.find((s) => s.length > 1) ?? []).map((s) => s.volume);
+  }
+  if (kind === 'horizon' && survey) {
     // those beside the seismic, each once: of one that was closed not the track that it was made from, nor what was made of ages
     const closed = standsFor(objects);
     return fits.filter(

@@ -55,17 +55,30 @@ export function prepare(step: AnyStep): void {
 }
 
 /** Open a step by its id, with inputs of choice over those that fit, and a name for what it makes. */
-export function prepareNamed(id: string, inputs: Record<string, string[]> = {}, name?: string): void {
+export function prepareNamed(
+  id: string,
+  inputs: Record<string, string[]> = {},
+  name?: string,
+  params: Record<string, unknown> = {},
+): void {
   const step = stepOf(id);
   if (!step) return;
   prepare(step);
-  useSelection.setState((s) => ({ setup: s.setup && { ...s.setup, inputs: { ...s.setup.inputs, ...inputs }, name } }));
+  useSelection.setState((s) => ({
+    setup: s.setup && {
+      ...s.setup,
+      inputs: { ...s.setup.inputs, ...inputs },
+      params: { ...s.setup.params, ...params },
+      name,
+    },
+  }));
 }
 
 /** Put a step in the Sheet, and open the view in which it is worked on. */
 function setUp(setup: Setup): void {
   useSelection.setState({ setup, object: null });
   if (setup.step === 'tie.well') openView('tie');
+  if (setup.step === 'invert.netPay') openView('pay');
 }
 
 /** Open the step that made an object with what it was given; running it makes that object again. */

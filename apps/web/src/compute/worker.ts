@@ -1,12 +1,23 @@
 import * as Comlink from 'comlink';
 import { filesJobs } from './jobs/files';
+import { inversionJobs } from './jobs/inversion';
 import { planesJobs } from './jobs/planes';
 import { projectJobs } from './jobs/project';
 import { cancel, hearBy, writeAs } from './jobs/task';
 import { wellsJobs } from './jobs/wells';
 import { workOn } from './lanes';
 
-const api = { ...filesJobs, ...projectJobs, ...wellsJobs, ...planesJobs, cancel, hearBy, workOn, writeAs };
+const api = {
+  ...filesJobs,
+  ...projectJobs,
+  ...wellsJobs,
+  ...inversionJobs,
+  ...planesJobs,
+  cancel,
+  hearBy,
+  workOn,
+  writeAs,
+};
 
 export type WorkerApi = typeof api;
 

@@ -12,6 +12,7 @@ import { line } from './line';
 import { logs } from './logs';
 import { map } from './map';
 import { navigation } from './navigation';
+import { operator } from './operator';
 import { picks } from './picks';
 import { plotClass } from './plotClass';
 import { points } from './points';
@@ -19,6 +20,7 @@ import { polygon } from './polygon';
 import { relation } from './relation';
 import { resultTable } from './resultTable';
 import { stratigraphy } from './stratigraphy';
+import { turnedPair } from './turnedPair';
 import { velocityModel } from './velocityModel';
 import { volume } from './volume';
 import { wavelet } from './wavelet';
@@ -49,6 +51,8 @@ const KINDS: { [K in Kind]: WebKind<ObjectOf<K>> } = {
   bodies,
   contacts,
   'crossplot class': plotClass,
+  operator,
+  'turned pair': turnedPair,
   'result table': resultTable,
 };
 

@@ -10,6 +10,7 @@ import {
   pointsSchema,
   polygonSchema,
 } from './objects/interpretation.ts';
+import { operatorSchema, turnedPairSchema } from './objects/inversion.ts';
 import {
   blendSchema,
   bodiesSchema,
@@ -37,6 +38,7 @@ export {
 export * from './objects/depth.ts';
 export * from './objects/frame.ts';
 export * from './objects/interpretation.ts';
+export * from './objects/inversion.ts';
 export * from './objects/results.ts';
 export * from './objects/seismic.ts';
 export * from './objects/tie.ts';
@@ -54,6 +56,8 @@ const known = z.discriminatedUnion('kind', [
   relationSchema,
   gatherSchema,
   plotClassSchema,
+  operatorSchema,
+  turnedPairSchema,
   stratigraphySchema,
   volumeSchema,
   lineSchema,

@@ -71,6 +71,26 @@ const table = {
   'RMS velocity': velocity,
   'stacking velocity': velocity,
   'average velocity': velocity,
+  intercept: { ...plain, range: UNBOUNDED, symmetric: true, colors: SIGNED, clip: 99, of: ['volume', 'map'] },
+  gradient: { ...plain, range: UNBOUNDED, symmetric: true, colors: SIGNED, clip: 99, of: ['volume', 'map'] },
+  'relative impedance': {
+    ...plain,
+    range: UNBOUNDED,
+    symmetric: true,
+    colors: SIGNED,
+    clip: 99,
+    of: ['volume', 'map'],
+  },
+  // standard deviation of a logarithm, which is about that of a part
+  spread: {
+    ...plain,
+    unit: '1',
+    range: POSITIVE,
+    colors: { map: 'ember', reverse: false },
+    clip: 99,
+    of: ['volume', 'map'],
+  },
+  'S velocity': velocity,
   impedance: { ...plain, unit: 'kg/m²s', range: [1e5, 3e7], colors: RISING, of: ['volume', 'map', 'cell'] },
   variance: {
     ...plain,
@@ -135,7 +155,7 @@ const table = {
   'gamma ray': curve('gAPI', [-20, 2000], [0, 150], '#3f6b4f'),
   sonic: curve('us/m', [50, 3000], [650, 200], '#5a5f8f'),
   'shear sonic': curve('us/m', [50, 10000], [1500, 300], '#a0709c'),
-  density: curve('kg/m3', [500, 6000], [1900, 2800], '#a3452f', { of: ['curve', 'cell'] }),
+  density: curve('kg/m3', [500, 6000], [1900, 2800], '#a3452f', { of: ['curve', 'cell', 'volume', 'map'] }),
   neutron: curve('1', [-0.2, 1], [0.54, 0], '#2f6f8f'),
   resistivity: curve('ohm.m', POSITIVE, [0.2, 200], '#7a5a1e', {
     track: { from: 0.2, to: 200, log: true, color: '#7a5a1e' },
@@ -156,6 +176,16 @@ const table = {
 } satisfies Record<string, QuantityFacts>;
 
 export type Quantity = keyof typeof table;
+
+/** Quantities whose samples swing as seismic does, which what is made for seismic takes too. */
+export const SEISMIC_LIKE: Quantity[] = [
+  'amplitude',
+  'attribute',
+  'impedance',
+  'intercept',
+  'gradient',
+  'relative impedance',
+];
 
 /** Every quantity that a project may hold. */
 export const QUANTITIES: Record<Quantity, QuantityFacts> = table;

@@ -54,10 +54,8 @@ export type Reader = (volume: Volume, region: Region, room?: (values: number) =>
 
 /** Bring a step together with what goes in; refuses volumes that do not lie on each other. */
 export function planOf(local: LocalStep, params: unknown, prepared: unknown, volumes: Volumes, roles: string[]): Plan {
-  const first = volumes[local.volumes[0]];
-  for (const role of local.volumes.slice(1)) {
-    const other = volumes[role];
-    if (!other) continue;
+  const [[, first], ...others] = Object.entries(volumes);
+  for (const [role, other] of others) {
     if (local.own?.includes(role)) {
       if (sameBins(first.binGrid, other.binGrid)) continue;
       throw new LithagonError('input', `${other.name} and ${first.name} do not lie on the same bins.`, {
@@ -230,9 +228,8 @@ export async function evaluateRegion(
     }
     const of = needed(plan, piece);
     const blocks: Record<string, Block> = {};
-    for (const role of local.volumes)
-      if (volumes[role])
-        blocks[role] = await (local.own?.includes(role) ? ownBlock : blockOf)(plan, volumes[role], of, read);
+    for (const [role, volume] of Object.entries(volumes))
+      blocks[role] = await (local.own?.includes(role) ? ownBlock : blockOf)(plan, volume, of, read);
     const began = performance.now();
     const values = local.heeds
       ? during(signal, () => local.evaluate(blocks, params, ready, piece))
@@ -246,7 +243,7 @@ export async function evaluateRegion(
       if (!plan.roles.includes(role)) throw new RangeError(`there is no output called ${role}`);
       // what is handed on as it is lies in memory that the next piece is read into
       const own = Object.values(blocks).some((block) => block.data.buffer === data.buffer) ? data.slice() : data;
-      if (!local.grid && !local.fills && !isFull(plan.first)) keepNulls(blocks[local.volumes[0]], own, sizeOf(piece));
+      if (!local.grid && !local.fills && !isFull(plan.first)) keepNulls(Object.values(blocks)[0], own, sizeOf(piece));
       if (sameRegion(piece, wanted)) out[role] = own;
       else {
         out[role] ??= empty();

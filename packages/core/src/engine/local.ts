@@ -27,6 +27,8 @@ export interface LocalOutput {
   polarity?: Volume['polarity'];
   /** Names of classes, from 1 on, where it holds such. */
   classes?: string[];
+  /** Angles of incidence that it stacks, where it does. */
+  angles?: Volume['angles'];
 }
 
 /** The volumes of a step by role, those that were not chosen left out. */
@@ -38,7 +40,7 @@ export type Volumes = Record<string, Volume>;
  */
 // biome-ignore lint/suspicious/noExplicitAny: what is prepared is handed back to the step that prepared it
 export interface LocalStep<P = any, D = any, X = any> {
-  /** Roles of the volumes that it reads; the first gives the grid. */
+  /** Roles of the volumes that it reads; the first gives the grid. Those of an input of many are `role/0`, `role/1` …. */
   volumes: [string, ...string[]];
   /** Whether the others may lie on grids of their own, and are interpolated onto that of the first. */
   otherGrids?: true;
@@ -69,10 +71,12 @@ export interface LocalStep<P = any, D = any, X = any> {
   heeds?: true;
   /** Whether samples that are not there may be given a value. */
   fills?: true;
-  /** What the results are, by role. */
+  /** Roles of its results, where they follow from what goes in; else those that the step declares. */
+  roles?(given: Given, params: P): string[];
+  /** What the results are, by role; of several that are given for one output by its role alone. */
   outputs?: Record<string, LocalOutput>;
   /** The same where it rests on what goes in; of a trial it is asked before anything is made ready. */
-  outputOf?(volume: Volume, params: P, ready?: X): LocalOutput;
+  outputOf?(volume: Volume, params: P, ready?: X, role?: string): LocalOutput;
   /** What is to be said of a run. */
   says?(ready: X): string[];
 }

@@ -14,6 +14,7 @@ import { line } from './line/index.ts';
 import { logs } from './logs/index.ts';
 import { map } from './map/index.ts';
 import { navigation } from './navigation/index.ts';
+import { operator } from './operator/index.ts';
 import { picks } from './picks/index.ts';
 import { plotClass } from './plotClass/index.ts';
 import { points } from './points/index.ts';
@@ -21,6 +22,7 @@ import { polygon } from './polygon/index.ts';
 import { relation } from './relation/index.ts';
 import { resultTable } from './resultTable/index.ts';
 import { stratigraphy } from './stratigraphy/index.ts';
+import { turnedPair } from './turnedPair/index.ts';
 import { velocityModel } from './velocityModel/index.ts';
 import { volume } from './volume/index.ts';
 import { wavelet } from './wavelet/index.ts';
@@ -52,6 +54,8 @@ const KINDS: { [K in Kind]: KindOf<ObjectOf<K>> } = {
   bodies,
   contacts,
   'crossplot class': plotClass,
+  operator,
+  'turned pair': turnedPair,
   'result table': resultTable,
 };
 

@@ -26,6 +26,8 @@ export interface InputSpec<K extends Kind = Kind> {
   usual?: { step: string; output: string };
   /** Chosen at first are those that have one of this kind which the step did not make. */
   having?: Kind;
+  /** Chosen at first are the stacks of one survey that differ by their angles. */
+  stacks?: true;
 }
 
 /** What a step gives under a role. */

@@ -40,6 +40,18 @@ import { sequences } from './interpret/sequences.ts';
 import { terminations } from './interpret/terminations.ts';
 import { faultThrow } from './interpret/throw.ts';
 import { track } from './interpret/track.ts';
+import { align } from './invert/align.ts';
+import { background } from './invert/background.ts';
+import { coloured } from './invert/coloured.ts';
+import { impedance } from './invert/impedance.ts';
+import { interceptGradient } from './invert/interceptGradient.ts';
+import { netPay } from './invert/netPay.ts';
+import { operator } from './invert/operator.ts';
+import { prestack } from './invert/prestack.ts';
+import { probability } from './invert/probability.ts';
+import { realizations } from './invert/realizations.ts';
+import { rotate, turning } from './invert/rotate.ts';
+import { wedge } from './invert/wedge.ts';
 import { knownEverywhere } from './local.ts';
 import { angles } from './tie/angles.ts';
 import { commonPhaseStep } from './tie/commonPhase.ts';
@@ -149,6 +161,19 @@ const builtIn: AnyStep[] = [
   cluster,
   volumeFacies,
   bodies,
+  align,
+  interceptGradient,
+  turning,
+  rotate,
+  operator,
+  coloured,
+  background,
+  impedance,
+  prestack,
+  realizations,
+  probability,
+  netPay,
+  wedge,
   layers,
   convert,
   depthVolume,
@@ -163,6 +188,9 @@ export { meanSpectrum } from '../conditioning/filter.ts';
 export { mergedClasses } from './attributes/waveforms.ts';
 export * from './define.ts';
 export { describeStep, type StepDescription } from './describe.ts';
+export { type BalanceRow, balanceOf } from './invert/balance.ts';
+export { type PayParams, type PayWork, payScale, payWork, spreadOfPay } from './invert/netPay.ts';
+export { type WedgeParams, wedgeFor } from './invert/wedge.ts';
 export { localOf, type Tried, tryOn, tryPlane, tryRegion } from './local.ts';
 export { type MadeMap, tryMaps } from './mapStep.ts';
 export { checkParams, shownParams, troublesOfParams } from './params.ts';

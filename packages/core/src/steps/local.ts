@@ -24,7 +24,16 @@ export const knownEverywhere = (ids: Iterable<string>): void => {
 };
 
 const volumesOf = (local: LocalStep, given: Given): Volumes =>
-  Object.fromEntries(local.volumes.flatMap((role) => (given[role] ? [[role, given[role] as Volume]] : [])));
+  Object.fromEntries(
+    local.volumes.flatMap((role): [string, Volume][] => {
+      const of = given[role];
+      return Array.isArray(of)
+        ? of.map((volume, n) => [`${role}/${n}`, volume as Volume])
+        : of
+          ? [[role, of as Volume]]
+          : [];
+    }),
+  );
 
 /** Results that were prepared lately, so that only what moves is made anew. */
 const prepared = new WeakMap<Store, Map<string, Promise<unknown>>>();
@@ -76,7 +85,8 @@ async function planned(
   const volumes = volumesOf(local, given);
   const ready = await prepare(step, given, params, store, signal);
   // a step may give more than volumes, which it works out by itself
-  const roles = Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
+  const roles =
+    local.roles?.(given, params) ?? Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
   return {
     plan: planOf(local, params, ready, volumes, roles),
     spec: { step: step.id, params, prepared: ready, volumes, roles },
@@ -102,7 +112,10 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
     const { domain, binGrid, vertical } = plan.grid;
     return Object.fromEntries(
       spec.roles.map((role): [string, Draft] => {
-        const own = { ...plan.local.outputs?.[role], ...plan.local.outputOf?.(plan.first, params, plan.ready) };
+        const own = {
+          ...plan.local.outputs?.[role.split('/')[0]],
+          ...plan.local.outputOf?.(plan.first, params, plan.ready, role),
+        };
         const { first } = plan;
         return [
           role,
@@ -115,6 +128,7 @@ export function localRun(step: AnyStep, how: JobRunner | 'live' | null): NonNull
             unit: own.quantity ? (own.unit ?? '') : (own.unit ?? first.unit),
             polarity: own.quantity ? own.polarity : 'polarity' in own && own.polarity ? own.polarity : first.polarity,
             ...(own.classes ? { classes: own.classes } : {}),
+            ...(own.angles ? { angles: own.angles } : {}),
             ...facts[role],
           },
         ];

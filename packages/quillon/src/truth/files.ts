@@ -74,12 +74,25 @@ function writeWells(path: string, field: Field): void {
       const at = positionAt(well, md);
       pointOnPath(field, well, md, point);
       const twt = twtAt(fixed ?? timeColumn(field, at.u, at.v), at.tvdss);
-      rows.push([well.name, md, at.tvdss, twt, faciesName(point), point.porosity, point.water]);
+      const { porosity, water, vp, vs, rho, net } = point;
+      rows.push([well.name, md, at.tvdss, twt, faciesName(point), porosity, water, vp, vs, rho, net ? 1 : 0]);
     }
   }
   writeCsv(
     path,
-    ['well', ['md_m', 2], ['tvdss_m', 3], ['twt_ms', 3], 'facies', ['porosity', 4], ['water_saturation', 4]],
+    [
+      'well',
+      ['md_m', 2],
+      ['tvdss_m', 3],
+      ['twt_ms', 3],
+      'facies',
+      ['porosity', 4],
+      ['water_saturation', 4],
+      ['vp_m_s', 1],
+      ['vs_m_s', 1],
+      ['density_kg_m3', 1],
+      'net',
+    ],
     rows,
   );
 }

@@ -13,6 +13,7 @@ export const VIEW_KINDS = [
   'crossplot',
   'spectrum',
   'net',
+  'pay',
   'catalogue',
 ] as const;
 export type ViewKind = (typeof VIEW_KINDS)[number];
@@ -197,10 +198,18 @@ const net = {
   velocity: z.number().min(300).max(8000),
 };
 
-const SCHEMAS = { section, map, scene, tie: {}, logs, crossplot, spectrum, net, catalogue: {} } satisfies Record<
-  ViewKind,
-  Record<string, z.ZodType>
->;
+const SCHEMAS = {
+  section,
+  map,
+  scene,
+  tie: {},
+  logs,
+  crossplot,
+  spectrum,
+  net,
+  pay: {},
+  catalogue: {},
+} satisfies Record<ViewKind, Record<string, z.ZodType>>;
 
 type SettingsOf<K extends ViewKind> = { [F in keyof (typeof SCHEMAS)[K]]: z.infer<(typeof SCHEMAS)[K][F]> };
 export type Settings = { [K in Exclude<ViewKind, 'logs' | 'crossplot'>]: SettingsOf<K> } & {
@@ -279,6 +288,7 @@ export const USUAL: Settings = {
     shade: 'semblance',
   },
   net: { density: true, velocity: 2500 },
+  pay: {},
   catalogue: {},
 };
 

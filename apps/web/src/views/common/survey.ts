@@ -20,13 +20,17 @@ import {
   type Volume,
   type Well,
 } from '@lithagon/core';
+import { pageOf, seriesOf } from '../../state/pages';
 import { JOINED, type Place, type Settings } from '../../state/views';
 
 /** The volume that the desk shows: the one chosen, else the first; in a view's domain where it was taken there. */
 export function shownVolume(objects: EarthObject[], chosen: string | null, domain?: Domain): Volume | undefined {
   const volumes = objects.filter((o): o is Volume => o.kind === 'volume');
   const volume = volumes.find((v) => v.id === chosen) ?? volumes.find((v) => v.quantity === 'amplitude') ?? volumes[0];
-  return domain ? counterpart(volumes, volume, domain) : volume;
+  // of a series the page that is turned up
+  const series = seriesOf(volume, objects);
+  const page = series.length > 0 ? pageOf(series) : volume;
+  return domain ? counterpart(volumes, page, domain) : page;
 }
 
 /** The 2D line that a section shows: the one chosen, of a composite the first; where there is no volume, the first that has its places. */

@@ -3,6 +3,7 @@ import type { Size } from '../common/hooks';
 import css from '../common/view.module.css';
 import type { FieldLook } from '../raster/field';
 import type { Mix } from '../raster/mix';
+import type { Sum } from '../raster/quad';
 import { useQuad } from '../raster/useQuad';
 import type { MapFrame } from './frame';
 
@@ -12,6 +13,7 @@ export function MapRaster(props: {
   binGrid: BinGrid;
   look: FieldLook;
   mix?: Mix;
+  sum?: Sum;
   frame: MapFrame;
   size: Size;
   /** Which plane of a volume it shows, where it does. */
@@ -39,6 +41,7 @@ export function MapRaster(props: {
     window: [cx - wide, cx + wide, cy + tall, cy - tall],
     look,
     mix: props.mix,
+    sum: props.sum,
     width: size.width,
     height: size.height,
   });

@@ -283,6 +283,7 @@ export function MapView() {
             binGrid={ground.binGrid}
             look={ground.look}
             mix={ground.blended?.mix}
+            sum={ground.sum}
             frame={frame}
             size={size}
             plane={ground.plane?.key}

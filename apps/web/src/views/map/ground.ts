@@ -8,13 +8,17 @@ import {
   type Horizon,
   type QuantityMap,
   quantityFacts,
+  rotationWeights,
+  type TurnedPair,
   type Volume,
 } from '@lithagon/core';
+import { useMemo } from 'react';
 import { useBlends, useDrawnBlend } from '../../state/blends';
 import { useDisplays } from '../../state/displays';
 import { useMapTrial } from '../../state/mapTrial';
 import { pageOf, seriesOf, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
+import { useTurnedAngle, volumesOfPair } from '../../state/turning';
 import { useUnits } from '../../state/units';
 import { usePlace, useSettings } from '../../state/views';
 import { displayOf } from '../../state/views/display';
@@ -27,6 +31,8 @@ import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
 import type { FieldLook } from '../raster/field';
 import type { Mix } from '../raster/mix';
+import type { Sum } from '../raster/quad';
+import { lookOfPair } from '../turn/look';
 import type { Surface } from './surface';
 
 /** What names a ground begins with when it is a horizon's waveform match. */
@@ -52,6 +58,8 @@ export interface Ground {
   names?: string[];
   /** Where it is a blend: that, how it is mixed, and the values of its channels. */
   blended?: { blend: Blend; mix: Mix; fields: (Float32Array | null)[] };
+  /** What is added to its values where it is a turned pair. */
+  sum?: Sum;
 }
 
 export interface ShownGround {
@@ -78,9 +86,9 @@ function usualGround(objects: EarthObject[], horizons: Horizon[], maps: Quantity
 }
 
 /** The volumes that colour a horizon. */
-function useUpon(painter: Volume | undefined, blend: Blend | undefined): Volume[] {
+function useUpon(painter: Volume | undefined, blend: Blend | undefined, two: Volume[]): Volume[] {
   const of = useChannelsOf(blend, 'volume');
-  return painter ? [painter] : of;
+  return painter ? [painter] : two.length > 0 ? two : of;
 }
 
 /** Nothing under the outlines. */
@@ -106,12 +114,15 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
   const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
   const blends = objects.filter((o): o is Blend => o.kind === 'blend' && (o.of === 'map' || o.domain === domain));
+  const pairs = objects.filter((o): o is TurnedPair => o.kind === 'turned pair' && o.domain === domain);
   const sliced = volume?.domain === domain;
   const usual = usualGround(objects, horizons, maps, sliced);
   const there = (id: string) =>
     id === NONE ||
     (id === 'slice' && sliced) ||
-    [...horizons, ...maps, ...blends].some((o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id));
+    [...horizons, ...maps, ...blends, ...pairs].some(
+      (o) => o.id === (id.startsWith(MATCH) ? id.slice(MATCH.length) : id),
+    );
   const mapShows = settings.shows !== null && there(settings.shows) ? settings.shows : usual;
   const matchOf = mapShows.startsWith(MATCH) ? mapShows.slice(MATCH.length) : null;
   const chosenHorizon = horizons.find((h) => h.id === (matchOf ?? mapShows));
@@ -126,8 +137,11 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const blend = useDrawnBlend(
     blends.find((b) => b.id === (horizon ? (b.of === 'volume' && settings.upon) || '' : mapShows)),
   );
-  const source = horizon ?? map ?? blend;
-  const onIt = useOnHorizon(useUpon(painter, blend), horizon);
+  const pair = pairs.find((o) => o.id === (horizon ? settings.upon : mapShows));
+  const angle = useTurnedAngle(pair);
+  const two = useMemo(() => volumesOfPair(pair, objects) ?? [], [pair, objects]);
+  const source = horizon ?? map ?? blend ?? pair;
+  const onIt = useOnHorizon(useUpon(painter, blend, two), horizon);
   const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
   const values = useArray(
     source?.id,
@@ -138,6 +152,10 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const ofMaps = useMapFields(blend);
   const ofVolumes = usePlaneFields(horizon ? undefined : blend, 'slice', (v) => indexAt(v, 'slice', place));
   const k = slice ? indexAt(slice, 'slice', place) : 0;
+  const [turnsOf, turnsWith] = horizon ? [] : two;
+  const at = turnsOf ? indexAt(turnsOf, 'slice', place) : 0;
+  const [pairA] = usePlane(turnsOf, 'slice', at);
+  const [pairB] = usePlane(turnsWith, 'slice', at);
   const [plane, problem] = usePlane(slice, 'slice', k);
   const unit = domainUnit(domain);
   const depthOfSlice = slice ? slice.vertical.first + k * slice.vertical.step : 0;
@@ -151,7 +169,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
       return [{ value: h.id, label: h.name }];
     }),
     ...maps.map((m) => ({ value: m.id, label: m.name })),
-    ...blends.map((b) => ({ value: b.id, label: b.name })),
+    ...[...blends, ...pairs].map((b) => ({ value: b.id, label: b.name })),
     ...horizons
       .filter((h) => h.confidence)
       .map((h) => ({ value: `${MATCH}${h.id}`, label: `Confidence of ${h.name}` })),
@@ -163,6 +181,17 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     const end = Math.max(Math.abs(low), Math.abs(high));
     return symmetric ? { ...colors, low: -end, high: end } : { ...colors, low, high };
   };
+  const turnedGround = (a: Float32Array, b: Float32Array, binGrid: BinGrid, level: number | null): Ground => ({
+    binGrid,
+    values: a,
+    look: lookOfPair(pair as TurnedPair, angle),
+    legend: `${(pair as TurnedPair).name} at ${angle}°${horizon ? ` on ${horizon.name}` : ''}`,
+    quantity: 'relative impedance',
+    unit: '',
+    vertical: level,
+    interval: null,
+    sum: { second: b, weights: rotationWeights(angle) },
+  });
   const groundNow = (): Ground | null => {
     if (slice)
       return (
@@ -197,7 +226,23 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
         blended: { blend, mix, fields },
       };
     }
+    if (pair && !horizon) {
+      if (!turnsOf || !pairA || !pairB || pairA.index !== pairB.index || pairA.coarse || pairB.coarse) return null;
+      return turnedGround(
+        pairA.data,
+        pairB.data,
+        turnsOf.binGrid,
+        turnsOf.vertical.first + pairA.index * turnsOf.vertical.step,
+      );
+    }
     if (!values) return null;
+    if (horizon && !matchOf && pair)
+      return (
+        onIt && {
+          ...turnedGround(onIt[0], onIt[1], horizon.binGrid, null),
+          surface: { binGrid: horizon.binGrid, values },
+        }
+      );
     if (horizon && !matchOf && (painter || blend)) {
       if (!onIt) return null;
       const surface = { binGrid: horizon.binGrid, values };
@@ -293,13 +338,13 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     upon: [
       { value: '', label: domainTitle(domain) },
       ...objects
-        .filter((o) => (o.kind === 'volume' && o.domain === domain) || (o.kind === 'blend' && o.domain === domain))
+        .filter((o) => (o.kind === 'volume' || o.kind === 'blend' || o.kind === 'turned pair') && o.domain === domain)
         .map((o) => ({ value: o.id, label: o.name })),
     ],
     slice,
     at: slice
       ? `at ${units.text(depthOfSlice, unit, 0)}`
-      : blend?.of === 'volume' && typeof made?.vertical === 'number'
+      : (blend?.of === 'volume' || pair) && typeof made?.vertical === 'number'
         ? `at ${units.text(made.vertical, unit, 0)}`
         : '',
   };

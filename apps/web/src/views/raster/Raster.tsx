@@ -3,6 +3,7 @@ import type { PlaneState } from '../common/hooks';
 import css from '../common/view.module.css';
 import type { FieldLook } from './field';
 import type { Mix } from './mix';
+import type { Sum } from './quad';
 import { useQuad } from './useQuad';
 
 /** The window of a section that is in view: traces and vertical. */
@@ -20,6 +21,7 @@ export function Raster(props: {
   vertical: Volume['vertical'];
   look: FieldLook;
   mix?: Mix;
+  sum?: Sum;
   window: Window;
   box: { left: number; top: number; width: number; height: number };
   /** What it shows, for tests: `section`, `seismic`, `synthetic`. */
@@ -36,6 +38,7 @@ export function Raster(props: {
     window: [window.x0, window.x1, -window.y0, -window.y1],
     look,
     mix: props.mix,
+    sum: props.sum,
     width: box.width,
     height: box.height,
   });

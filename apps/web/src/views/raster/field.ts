@@ -160,6 +160,24 @@ export function mixMaterial(): THREE.ShaderMaterial {
   });
 }
 
+// of two fields, weighed and added
+const SUM_FRAGMENT = FRAGMENT.replace(
+  'uniform sampler2D colors;',
+  'uniform sampler2D second;\n  uniform vec2 weights;\n  uniform sampler2D colors;',
+).replace(
+  'float v = whole > 0.5 ? fetch(field, floor(at * (size - 1.0) + 0.5)) : sampled(field);',
+  'float a = sampled(field);\n    float b = sampled(second);\n    float v = max(a, b) > 1e38 ? 3e38 : weights.x * a + weights.y * b;',
+);
+
+/** What draws two fields as one. */
+export function sumMaterial(): THREE.ShaderMaterial {
+  const material = fieldMaterial();
+  material.fragmentShader = SUM_FRAGMENT;
+  material.uniforms.second = { value: null };
+  material.uniforms.weights = { value: new THREE.Vector2(1, 0) };
+  return material;
+}
+
 export function setField(material: THREE.ShaderMaterial, texture: THREE.DataTexture): void {
   material.uniforms.field.value = texture;
   material.uniforms.size.value.set(texture.image.width, texture.image.height);

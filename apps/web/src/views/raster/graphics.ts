@@ -1,5 +1,5 @@
 import * as THREE from 'three';
-import { fieldMaterial, fieldTexture, mixMaterial, setField, setLook } from './field';
+import { fieldMaterial, fieldTexture, mixMaterial, setField, setLook, sumMaterial } from './field';
 import { setMix } from './mix';
 import type { Painter, Quad } from './quad';
 import { drawInto } from './renderer';
@@ -18,6 +18,7 @@ export function graphicsPainter(): Painter {
   scene.add(mesh);
   const camera = new THREE.OrthographicCamera(0, 1, 1, 0, -1, 1);
   let mixing: THREE.ShaderMaterial | null = null;
+  let adding: THREE.ShaderMaterial | null = null;
   const held = new Map<Float32Array, THREE.DataTexture>();
   const textureOf = (data: Float32Array, { rows, samples }: Quad) => {
     const texture = held.get(data) ?? fieldTexture(data, rows, samples);
@@ -26,7 +27,7 @@ export function graphicsPainter(): Painter {
   };
   return {
     paint(canvas, quad, width, height) {
-      const fields = [quad.data, ...(quad.mix?.more ?? [])];
+      const fields = [quad.data, ...(quad.mix?.more ?? []), ...(quad.sum ? [quad.sum.second] : [])];
       for (const [data, texture] of held)
         if (!fields.includes(data)) {
           texture.dispose();
@@ -41,8 +42,14 @@ export function graphicsPainter(): Painter {
         third.value = textures[2];
         fourth.value = textures[3] ?? textures[2];
       }
-      mesh.material = quad.mix && mixing ? mixing : plain;
-      setField(mesh.material, textures[0]);
+      if (quad.sum) {
+        adding ??= sumMaterial();
+        adding.uniforms.second.value = textures[1];
+        adding.uniforms.weights.value.set(...quad.sum.weights);
+        setLook(adding, quad.look);
+      }
+      mesh.material = (quad.mix && mixing) || (quad.sum && adding) || plain;
+      setField(mesh.material as THREE.ShaderMaterial, textures[0]);
       for (let n = 0; n < 4; n++) position.setXYZ(n, quad.corners[2 * n], quad.corners[2 * n + 1], 0);
       position.needsUpdate = true;
       [camera.left, camera.right, camera.top, camera.bottom] = quad.window;
@@ -55,6 +62,7 @@ export function graphicsPainter(): Painter {
       geometry.dispose();
       plain.dispose();
       mixing?.dispose();
+      adding?.dispose();
     },
   };
 }

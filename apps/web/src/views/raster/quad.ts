@@ -1,6 +1,12 @@
 import type { FieldLook } from './field';
 import type { Mix } from './mix';
 
+/** Two grids as one: changing the weights draws again and computes nothing. */
+export interface Sum {
+  second: Float32Array;
+  weights: readonly [number, number];
+}
+
 /** A grid of samples laid on four corners, and the part of the plane that is in view. */
 export interface Quad {
   /** `[row][sample]`. */
@@ -14,6 +20,8 @@ export interface Quad {
   look: FieldLook;
   /** What the samples are mixed with instead of being drawn in the colours of the look. */
   mix?: Mix;
+  /** A second grid of the same shape, with what both are multiplied by before they are added and drawn in the colours of the look. */
+  sum?: Sum;
   width: number;
   height: number;
 }

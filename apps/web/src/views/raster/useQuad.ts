@@ -19,9 +19,9 @@ export function useQuad(quad: Quad): RefObject<HTMLCanvasElement | null> {
     canvas.current.dataset.drawMs = (performance.now() - started).toFixed(1);
   };
   // drawn again only where something that it shows has changed
-  const { data, rows, samples, corners, window, look, mix, width, height } = quad;
-  const state = `${corners.join()} ${window.join()} ${JSON.stringify(look)} ${mix ? mixKey(mix) : ''} ${width} ${height}`;
-  const [second, third, fourth] = mix?.more ?? [];
+  const { data, rows, samples, corners, window, look, mix, sum, width, height } = quad;
+  const state = `${corners.join()} ${window.join()} ${JSON.stringify(look)} ${mix ? mixKey(mix) : ''} ${sum?.weights.join() ?? ''} ${width} ${height}`;
+  const [second, third, fourth] = mix?.more ?? [sum?.second];
   // biome-ignore lint/correctness/useExhaustiveDependencies: the state stands for what is drawn
   useLayoutEffect(draw, [data, second, third, fourth, rows, samples, state, painter]);
   const latest = useRef(draw);

@@ -1,6 +1,7 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
 import { useMemo } from 'react';
 import { useDesk } from '../../state/desk';
+import { usePages, withoutPages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { useSettings } from '../../state/views';
 import { Field, Range, Select } from '../../ui/Field';
@@ -12,12 +13,18 @@ import { othersOf } from './others';
 export function Ground({ shown }: { shown: Volume | SeismicLine }) {
   const objects = useProject((s) => s.objects);
   const [settings, change] = useSettings('section');
-  const others = othersOf(objects, shown);
-  const blends = objects.filter((o) => o.kind === 'blend' && o.of === 'volume' && o.domain === settings.domain);
+  const others = withoutPages(othersOf(objects, shown), objects);
+  const blends = objects.filter(
+    (o) => ((o.kind === 'blend' && o.of === 'volume') || o.kind === 'turned pair') && o.domain === settings.domain,
+  );
   const { over } = settings;
   const logs = useMemo(() => curveClassesOf(objects), [objects]);
   const tied = objects.some((o) => o.kind === 'time-depth relation');
-  const all = objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain);
+  usePages();
+  const all = withoutPages(
+    objects.filter((o): o is Volume => o.kind === 'volume' && o.domain === settings.domain),
+    objects,
+  );
   return (
     <div className={css.ground}>
       {shown.kind === 'volume' && (

@@ -7,7 +7,7 @@ import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
 import { useFaultFilter } from '../../state/faultFilter';
 import { useHere } from '../../state/here';
-import { usePages } from '../../state/pages';
+import { seriesOf, turnPages, usePages } from '../../state/pages';
 import { useProject } from '../../state/project';
 import { offerFiles, useSelection } from '../../state/selection';
 import { useTool } from '../../state/tool';
@@ -24,6 +24,7 @@ import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
+import { Pager } from '../common/Pager';
 import { type NotShown, type ShownWell, shownLine, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { objectAt, useObjectMenu } from '../common/useObjectMenu';
@@ -65,6 +66,7 @@ export function SectionView() {
   const desk = useDesk((s) => s.volume);
   const [settings, change] = useSettings('section');
   const { domain } = settings;
+  usePages();
   const flat = shownLine(objects, settings);
   const volume = flat ?? shownVolume(objects, settings.volume ?? desk, domain);
   const wells = useMemo(() => shownWells(objects), [objects]);
@@ -104,11 +106,27 @@ export function SectionView() {
       `${flat.name} waits for its navigation.`,
       <span>Its headers hold no coordinates. Load a table or P1/90 file that names line {flat.name}.</span>,
     );
-  return <Section key={volume.id} shown={volume} wells={wells} notShown={notShown} />;
+  // pages of one series keep the window
+  const series = volume.kind === 'volume' ? seriesOf(volume, objects) : [];
+  return (
+    <Section
+      key={series.length > 0 ? series[0].id : volume.id}
+      shown={volume}
+      series={series}
+      wells={wells}
+      notShown={notShown}
+    />
+  );
 }
 
-function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notShown: NotShown[] }) {
-  const { shown, wells, notShown } = props;
+function Section(props: {
+  shown: Volume | SeismicLine;
+  /** Realizations of which it is one. */
+  series: Volume[];
+  wells: ShownWell[];
+  notShown: NotShown[];
+}) {
+  const { shown, series, wells, notShown } = props;
   const here = useHere();
   const objects = useProject((s) => s.objects);
   const old = useProject((s) => s.old.has(shown.id));
@@ -194,6 +212,7 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
           <LineTools shown={shown} number={along.number} onTurn={showWhole} />
           {shown.kind === 'seismic line' && <JoinTool shown={shown} />}
           <CompareTool shown={shown} />
+          {series.length > 0 && <Pager series={series} />}
         </>
       }
     >
@@ -210,6 +229,10 @@ function Section(props: { shown: Volume | SeismicLine; wells: ShownWell[]; notSh
             const places = carriedOver(tool, hands.on, neighbour);
             if (places.length > 0) void accept(tool, line, places);
             return;
+          }
+          if (series.length > 0 && (event.key === 'PageDown' || event.key === 'PageUp')) {
+            event.preventDefault();
+            return void turnPages(series, event.key === 'PageDown' ? 1 : -1);
           }
           hands.key(event);
         }}

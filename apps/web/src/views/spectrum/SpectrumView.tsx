@@ -2,6 +2,7 @@ import {
   FREQUENCY_METHODS,
   type FrequencyMethod,
   type Horizon,
+  SEISMIC_LIKE,
   stepOf,
   threeFrequencies,
   toMap,
@@ -32,7 +33,7 @@ import { type Asked, useSpectra } from './useSpectra';
 const UNKNOWN_VELOCITY = 2000;
 
 /** Quantities that have frequencies of their own: those that the transforms take. */
-const SEISMIC = ['amplitude', 'attribute', 'impedance'];
+const SEISMIC: string[] = SEISMIC_LIKE;
 
 /** Frequencies of what is in view: a line, what lies around a horizon, inside an outline; a band dragged on them is tried at once. */
 export function SpectrumView() {

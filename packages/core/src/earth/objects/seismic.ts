@@ -36,6 +36,10 @@ export const volumeSchema = z
     text: z.array(z.string()).optional(),
     /** Names of classes, from 1 on, where it holds such. */
     classes: z.array(z.string().max(80)).max(40).optional(),
+    /** Angles of incidence that it stacks, where that was declared or follows from what it was made of, degrees. */
+    angles: z
+      .object({ middle: z.number().min(0).max(80), from: z.number().optional(), to: z.number().optional() })
+      .optional(),
   })
   .refine(({ binGrid, vertical, layouts }) => {
     if (!layouts) return true;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { COHERENCE_MEASURES, coherence as coherenceOf } from '../../attributes/coherence.ts';
+import { SEISMIC_LIKE } from '../../earth/quantities.ts';
 import type { Halo } from '../../numerics/block.ts';
 import { choice, defineStep, number } from '../define.ts';
 import { dipHalo, dipParams, movedBy, plus, slopesIn, steeringInputs, steeringOf, wider } from './steering.ts';
@@ -48,7 +49,7 @@ export const coherence = defineStep({
     'Marfurt et al. (1998), Geophysics 63, 1150–1165; Gersztenkorn & Marfurt (1999), Geophysics 64, 1468–1479; chaos Randen et al. (2000), SEG Expanded Abstracts 19, 649–652',
   reach: 'local',
   inputs: {
-    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'] },
+    seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE },
     ...steeringInputs,
   },
   params,

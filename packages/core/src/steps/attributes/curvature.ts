@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { CURVATURES, curvatureOf } from '../../attributes/curvature.ts';
 import { gaussian } from '../../attributes/tensorDip.ts';
 import type { BinGrid } from '../../earth/binGrid.ts';
+import { SEISMIC_LIKE } from '../../earth/quantities.ts';
 import type { Halo, Shape3 } from '../../numerics/block.ts';
 import { choice, defineStep, number } from '../define.ts';
 import { dipHalo, dipParams, plus, type Steering, slopesIn, steeringInputs, steeringOf, wider } from './steering.ts';
@@ -62,7 +63,7 @@ export const curvature = defineStep({
   source: 'Al-Dossary & Marfurt (2006), Geophysics 71, P41–P51; Roberts (2001), First Break 19, 85–100',
   reach: 'local',
   inputs: {
-    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'] },
+    seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE },
     ...steeringInputs,
   },
   params,

@@ -7,7 +7,7 @@ import {
   frequencyReach,
 } from '../../attributes/frequency.ts';
 import { LithagonError } from '../../earth/errors.ts';
-import type { Quantity } from '../../earth/quantities.ts';
+import { type Quantity, SEISMIC_LIKE } from '../../earth/quantities.ts';
 import { oneVolume } from '../../engine/local.ts';
 import { choice, defineStep, number } from '../define.ts';
 
@@ -102,7 +102,7 @@ export const frequency = defineStep({
     'Partyka et al. (1999), The Leading Edge 18, 353–360; Sinha et al. (2005), Geophysics 70, P19–P25; Stockwell et al. (1996), IEEE Trans. Signal Processing 44, 998–1001',
   reach: 'local',
   inputs: {
-    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'], domain: 'twt' },
+    seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE, domain: 'twt' },
   },
   params,
   outputs: { frequency: { kind: 'volume', title: 'Frequencies' } },

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { frequencyAttribute, frequencyReach } from '../../attributes/frequency.ts';
 import { statisticOfWindow } from '../../attributes/windowStatistics.ts';
 import { LithagonError } from '../../earth/errors.ts';
+import { SEISMIC_LIKE } from '../../earth/quantities.ts';
 import { cubicBetween } from '../../numerics/cubic.ts';
 import { eachWindow, windowsOf } from '../../project/windows.ts';
 import { choice, number } from '../define.ts';
@@ -60,7 +61,7 @@ export const frequencyMap = mapStep({
   source: 'Partyka et al. (1999), The Leading Edge 18, 353–360',
   reach: 'global',
   inputs: {
-    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'], domain: 'twt' },
+    seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE, domain: 'twt' },
     horizon: { kind: 'horizon', title: 'Horizon', domain: 'twt' },
     base: { kind: 'horizon', title: 'Base', domain: 'twt', optional: true },
   },

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { diffusionAlong, edgePreserving, medianAlong } from '../../attributes/alongStructure.ts';
+import { SEISMIC_LIKE } from '../../earth/quantities.ts';
 import type { Halo } from '../../numerics/block.ts';
 import { choice, defineStep, number } from '../define.ts';
 import { dipHalo, dipParams, movedBy, plus, slopesIn, steeringInputs, steeringOf, wider } from './steering.ts';
@@ -57,7 +58,7 @@ export const smooth = defineStep({
     'Fehmers & Höcker (2003), Geophysics 68, 1286–1293; Luo et al. (2002), The Leading Edge 21, 136–158; median Tukey (1977), Exploratory Data Analysis',
   reach: 'local',
   inputs: {
-    seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'] },
+    seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE },
     ...steeringInputs,
   },
   params,

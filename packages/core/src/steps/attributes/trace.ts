@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { TRACE_ATTRIBUTES, type TraceAttribute, traceAttribute } from '../../attributes/complexTrace.ts';
+import { SEISMIC_LIKE } from '../../earth/quantities.ts';
 import { oneVolume } from '../../engine/local.ts';
 import { choice, defineStep, number } from '../define.ts';
 
@@ -45,7 +46,7 @@ export const trace = defineStep({
   source:
     'Taner, Koehler & Sheriff (1979), Geophysics 44, 1041–1063; sweetness Hart (2008), The Leading Edge 27, 22–29',
   reach: 'trace',
-  inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'attribute', 'impedance'] } },
+  inputs: { seismic: { kind: 'volume', title: 'Seismic', quantity: SEISMIC_LIKE } },
   params,
   outputs: { attribute: { kind: 'volume', title: 'Attribute' } },
   local: oneVolume<z.infer<typeof params>>('seismic', 'attribute', {

@@ -1,11 +1,11 @@
 import type { z } from 'zod';
 import type { Volume } from '../../earth/objects.ts';
-import type { Quantity } from '../../earth/quantities.ts';
+import { type Quantity, SEISMIC_LIKE } from '../../earth/quantities.ts';
 import { oneVolume } from '../../engine/local.ts';
 import { type AnyStep, defineStep } from '../define.ts';
 
 /** Quantities whose samples swing about zero, which filters and gains are for. */
-const SEISMIC: Quantity[] = ['amplitude', 'attribute', 'impedance'];
+const SEISMIC = SEISMIC_LIKE;
 
 /** What a conditioning of whole traces is told of the volume. */
 export interface TraceFacts {

@@ -1,8 +1,16 @@
-import type { Blend, EarthObject, SeismicLine, Volume } from '@lithagon/core';
+import {
+  type Blend,
+  type EarthObject,
+  rotationWeights,
+  type SeismicLine,
+  type TurnedPair,
+  type Volume,
+} from '@lithagon/core';
 import { createPortal } from 'react-dom';
 import { useBlends, useDrawnBlend } from '../../../state/blends';
 import { useDisplays } from '../../../state/displays';
 import { useProject } from '../../../state/project';
+import { useTurnedAngle, volumesOfPair } from '../../../state/turning';
 import { displayOf } from '../../../state/views/display';
 import { BlendLegend } from '../../blend/BlendLegend';
 import type { InCube } from '../../blend/cube';
@@ -11,6 +19,7 @@ import { useChannelsOf } from '../../blend/useFields';
 import { lookOf } from '../../common/look';
 import { useLinkedCursor } from '../../common/useLinkedCursor';
 import { Raster } from '../../raster/Raster';
+import { lookOfPair } from '../../turn/look';
 import type { Frame } from '../frame';
 import { type Along, useOther } from '../useAlong';
 
@@ -28,6 +37,8 @@ export function Over(props: OverProps) {
   const object = useProject((s) => s.byId.get(props.of.volume));
   if (object?.kind === 'blend')
     return object.domain === props.frame.domain && <OverBlend {...props} of={object} opacity={props.of.opacity} />;
+  if (object?.kind === 'turned pair')
+    return object.domain === props.frame.domain && <OverPair {...props} of={object} opacity={props.of.opacity} />;
   return <OverVolume {...props} object={object} />;
 }
 
@@ -82,6 +93,29 @@ function OverBlend(props: Omit<OverProps, 'of'> & { of: Blend; opacity: number }
           props.host,
         )}
     </>
+  );
+}
+
+/** Intercept and gradient turned by an angle over a section: turning draws again and reads nothing. */
+function OverPair(props: Omit<OverProps, 'of'> & { of: TurnedPair; opacity: number }) {
+  const { of: pair, shown, along, frame, opacity } = props;
+  const objects = useProject((s) => s.objects);
+  const angle = useTurnedAngle(pair);
+  const volumes = volumesOfPair(pair, objects);
+  const a = useOther(volumes?.[0], shown, along);
+  const b = useOther(volumes?.[1], shown, along);
+  if (!volumes || !a || !b || a.index !== b.index || a.coarse || b.coarse) return null;
+  return (
+    <Raster
+      name="turned"
+      plane={a}
+      traces={frame.line.traces}
+      vertical={volumes[0].vertical}
+      look={{ ...lookOfPair(pair, angle), opacity }}
+      sum={{ second: b.data, weights: rotationWeights(angle) }}
+      window={frame.window}
+      box={frame.box}
+    />
   );
 }
 

@@ -1,0 +1,5 @@
+import type { InversionOperator } from '@lithagon/core';
+import { webKind } from '../define';
+import { OperatorSheet } from './OperatorSheet';
+
+export const operator = webKind<InversionOperator>({ sheet: [OperatorSheet] });
