@@ -127,6 +127,9 @@ export async function beforeAndAfter(step: AnyStep): Promise<{ before: Shades; a
   })();
   const { store, volume } = await made;
   const [role] = step.local.volumes;
+  const spec = step.inputs[role] as InputSpec;
+  // one volume of amplitudes is no set of several, nor anything else
+  if (spec.many || (spec.quantity && !spec.quantity.includes('amplitude'))) return null;
   const line = Math.floor(INLINES / 2);
   const optional = Object.entries(step.inputs).filter(([name]) => name !== role);
   const given = {

@@ -1,4 +1,4 @@
-import type { EarthObject, Kind } from '@lithagon/core';
+import { type EarthObject, type Kind, stackSetOf } from '@lithagon/core';
 
 /** Something worth doing now, and the step, hands or files that it is done with. */
 export interface Next {
@@ -20,6 +20,8 @@ export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
   const seismic = has('volume') || has('seismic line');
   const tied = has('time-depth relation') || has('checkshots');
   const horizon = has('horizon', inDomain('twt'));
+  const seen = objects.find((o) => o.kind === 'volume' && o.quantity === 'amplitude');
+  const stacks = seen?.kind === 'volume' ? stackSetOf(seen, objects) : [];
   const all: (Next | false)[] = [
     objects.length === 0 && { stage: 'data', words: 'Load seismic and wells', by: { hand: 'load' } },
     objects.length > 0 && !seismic && { stage: 'data', words: 'Load seismic', by: { hand: 'load' } },
@@ -77,6 +79,48 @@ export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
         stage: 'interpret',
         words: 'Draw the seismic by age',
         by: { step: 'interpret.flatten' },
+      },
+    stacks.length > 1 &&
+      !made('invert.interceptGradient') && {
+        stage: 'invert',
+        words: 'Make intercept and gradient of the stacks',
+        by: { step: 'invert.interceptGradient' },
+      },
+    made('invert.interceptGradient') &&
+      !made('invert.turning') && {
+        stage: 'invert',
+        words: 'Turn intercept and gradient against logs',
+        by: { step: 'invert.turning' },
+      },
+    seismic &&
+      tied &&
+      has('volume') &&
+      !has('operator') && { stage: 'invert', words: 'Design a coloured operator', by: { step: 'invert.operator' } },
+    has('operator') &&
+      !made('invert.coloured') && {
+        stage: 'invert',
+        words: 'Look at the operator, and apply it',
+        by: { step: 'invert.coloured' },
+      },
+    horizon &&
+      tied &&
+      has('wavelet') &&
+      !made('invert.background') && {
+        stage: 'invert',
+        words: 'Spread impedance from wells along horizons',
+        by: { step: 'invert.background' },
+      },
+    made('invert.background') &&
+      !made('invert.impedance') && {
+        stage: 'invert',
+        words: 'Invert for impedance with its spread',
+        by: { step: 'invert.impedance' },
+      },
+    made('invert.impedance') &&
+      !made('invert.realizations') && {
+        stage: 'invert',
+        words: 'Draw realizations of the impedance',
+        by: { step: 'invert.realizations' },
       },
     horizon &&
       tied &&

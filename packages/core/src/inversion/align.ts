@@ -60,17 +60,21 @@ export function shiftsOf(reference: Traces, other: Traces, spec: AlignSpec): { n
   }
   const row = nodes.length * width;
   const shifts = new Float32Array(ni * nj * nodes.length);
+  // sums along one direction, then along the other
+  const along = new Float64Array(ni * mj * row);
+  for (let i = 0; i < ni; i++) {
+    heed();
+    for (let a = i; a <= i + 2 * r; a++)
+      for (let q = 0, from = a * mj * row, to = i * mj * row; q < mj * row; q++) along[to + q] += own[from + q];
+  }
   const sums = new Float64Array(row);
   const found = new Float64Array(nodes.length);
   const weight = new Float64Array(nodes.length);
   for (let i = 0; i < ni; i++)
     for (let j = 0; j < nj; j++) {
       sums.fill(0);
-      for (let a = i; a <= i + 2 * r; a++)
-        for (let b = j; b <= j + 2 * r; b++) {
-          const o = (a * mj + b) * row;
-          for (let q = 0; q < row; q++) sums[q] += own[o + q];
-        }
+      for (let b = j; b <= j + 2 * r; b++)
+        for (let q = 0, from = (i * mj + b) * row; q < row; q++) sums[q] += along[from + q];
       let strongest = 0;
       for (let n = 0; n < nodes.length; n++) {
         let at = 0;

@@ -111,7 +111,8 @@ export function fitAngles(fit: AngleFit, stacks: Float32Array[], nk: number, hal
         const r = stacks[s][o + k] - a - b * row[1] - (terms === 3 ? c * row[2] : 0);
         sum += r * r;
       }
-      misfit[k] = freedom > 0 ? sum / freedom : 0;
+      // with as many terms as stacks nothing is left over to tell errors by
+      misfit[k] = freedom > 0 ? sum / freedom : Number.NaN;
     }
     // running mean of what is known
     let [sum, known, to] = [0, 0, 0];

@@ -13,7 +13,7 @@ export interface Forward {
 }
 
 /** A wavelet at any time, between its samples by straight lines; nothing outside. */
-function waveletAt(w: WaveletShape, ms: number): number {
+export function waveletAt(w: WaveletShape, ms: number): number {
   const x = (ms - w.firstMs) / w.stepMs;
   const n = Math.floor(x);
   if (n < 0 || n >= w.samples.length - 1) return n === w.samples.length - 1 && x === n ? w.samples[n] : 0;
@@ -175,6 +175,8 @@ export interface NoiseFound {
   level: number[];
   /** Part of its power that is white. */
   white: number;
+  /** rms of it with what uncertain wavelets make beside it. */
+  all: number[];
 }
 
 /**
@@ -221,7 +223,7 @@ export function likeliestNoise(
     for (let t = 0; t < traces; t++) for (let k = 0; k < count; k++) sum += residuals[t * data + s * count + k] ** 2;
     return Math.sqrt(sum / (traces * count)) || 1;
   });
-  let best: NoiseFound & { value: number } = { level: rms, white: WHITE[0], value: Number.NEGATIVE_INFINITY };
+  let best = { level: rms, white: WHITE[0], value: Number.NEGATIVE_INFINITY };
   for (const white of WHITE)
     for (let part = TRIED.from; part < TRIED.to; part *= TRIED.factor) {
       const level = rms.map((v) => part * v);
@@ -236,5 +238,9 @@ export function likeliestNoise(
       const value = -0.5 * (rows.reduce((s, v) => s + v * v, 0) + traces * logDeterminant(l, data));
       if (value > best.value) best = { level, white, value };
     }
-  return { level: best.level, white: best.white };
+  return {
+    level: best.level,
+    white: best.white,
+    all: best.level.map((v, s) => Math.hypot(v, Math.sqrt(ofWavelet[s]))),
+  };
 }

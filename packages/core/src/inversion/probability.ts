@@ -42,22 +42,24 @@ export interface RockClass {
  * Probability of the first of two classes of rock, from what an inversion found under a prior without classes: that prior is divided out
  * again, and what is left is weighed by each class (Bayes; Avseth, Mukerji & Mavko 2005, Quantitative Seismic Interpretation, chapter 3).
  * @param found mean of the logarithm less the background, and its deviation; @param expected deviation before data
+ * @param part of rock of the first class before data, where that is known better than by the classes themselves
  */
 export function probabilityOfClass(
   found: number,
   deviation: number,
   expected: number,
   classes: [RockClass, RockClass],
+  part = classes[0].prior / (classes[0].prior + classes[1].prior),
 ): number {
   const [own, before] = [1 / deviation ** 2, 1 / expected ** 2];
   const precision = own - before;
   const [a, b] = classes;
   // data that say nothing leave what was known before
-  if (!(precision > 1e-6 * before)) return a.prior / (a.prior + b.prior);
+  if (!(precision > 1e-6 * before)) return part;
   const mean = (found * own) / precision;
-  const log = (c: RockClass) => {
+  const log = (c: RockClass, before: number) => {
     const variance = c.deviation ** 2 + 1 / precision;
-    return Math.log(c.prior) - 0.5 * Math.log(variance) - (0.5 * (mean - c.mean) ** 2) / variance;
+    return Math.log(before) - 0.5 * Math.log(variance) - (0.5 * (mean - c.mean) ** 2) / variance;
   };
-  return 1 / (1 + Math.exp(log(b) - log(a)));
+  return 1 / (1 + Math.exp(log(b, 1 - part) - log(a, part)));
 }

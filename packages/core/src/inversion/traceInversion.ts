@@ -1,6 +1,6 @@
-import type { WaveletShape } from '../tie/wavelet.ts';
 import { krigerOf, type Place } from './kriging.ts';
-import type { Posterior, StackResponse } from './posterior.ts';
+import { type Posterior, type StackResponse, waveletAt } from './posterior.ts';
+import type { Honoured } from './wellError.ts';
 
 /** What a stack makes of a trace of logarithms: its wavelet between samples, and the weight of each unknown's jumps. */
 export interface Response {
@@ -16,16 +16,9 @@ export function responseOf({ wavelet, weights }: StackResponse, count: number, s
   const half = Math.ceil(reach / stepMs) + 1;
   return {
     half,
-    kernel: Float64Array.from({ length: 2 * half + 1 }, (_, n) => at(wavelet, (n - half + 0.5) * stepMs)),
+    kernel: Float64Array.from({ length: 2 * half + 1 }, (_, n) => waveletAt(wavelet, (n - half + 0.5) * stepMs)),
     weights: weights.map((w) => Float64Array.from({ length: count }, (_, k) => w(k))),
   };
-}
-
-function at(w: WaveletShape, ms: number): number {
-  const x = (ms - w.firstMs) / w.stepMs;
-  const n = Math.floor(x);
-  if (n < 0 || n >= w.samples.length - 1) return 0;
-  return w.samples[n] + (x - n) * (w.samples[n + 1] - w.samples[n]);
 }
 
 /** What stacks see of a trace of logarithms, `[stack][sample]`. */
@@ -77,57 +70,44 @@ export function addGain(gain: Float32Array, residual: Float64Array, scale: numbe
   }
 }
 
-/** What wells say beyond seismic: how far their logs lie from what it gives there, by unknown; NaN where they are not logged. */
-export interface WellResiduals {
+/** What a well says beyond seismic. */
+export interface WellResiduals extends Honoured {
   well: string;
   place: Place;
   /** Bins that the well is in, by sample. */
   bins: [number, number][];
-  values: Float64Array;
 }
 
 /**
- * What is known at wells, spread to their sides. Where unknowns of neighbouring traces are alike as the square of a Gaussian of distance has
- * it, and down the trace as the posterior has it, this is the same Gaussian field given the logs: sample by sample, since logs leave nothing
- * unknown where they are (simple kriging: Chilès & Delfiner 2012, chapter 3).
+ * What is known at wells, spread to their sides: unknowns of traces are alike as a Gaussian of their distance has it, and down the trace as
+ * the posterior has it, so that one weight a well serves for the whole trace (simple kriging: Chilès & Delfiner 2012, chapter 3).
  */
-export function conditioner(wells: WellResiduals[], rangeM: number, unknowns: number) {
-  const keys = new Map<string, number>();
-  const sets: number[][] = [];
-  const setOf = new Int16Array(unknowns).fill(-1);
-  for (let u = 0; u < unknowns; u++) {
-    const own = wells.flatMap((w, n) => (w.values[u] === w.values[u] ? [n] : []));
-    if (own.length === 0) continue;
-    const key = own.join();
-    if (!keys.has(key)) {
-      keys.set(key, sets.length);
-      sets.push(own);
-    }
-    setOf[u] = keys.get(key) as number;
-  }
-  const krigers = sets.map((own) =>
-    krigerOf(
-      own.map((n) => wells[n].place),
-      { shape: 'Gaussian', range: rangeM },
-      'nothing',
-    ),
+export function conditioner(wells: WellResiduals[], rangeM: number) {
+  const kriger = krigerOf(
+    wells.map((w) => w.place),
+    { shape: 'Gaussian', range: rangeM },
+    'nothing',
   );
-  const weights = sets.map((own) => new Float64Array(own.length));
-  const left = new Float64Array(sets.length);
+  const weights = new Float64Array(wells.length);
+  let [explained, total] = [0, 0];
   return {
     /** Weigh the wells at a place. */
     to(place: Place): void {
-      for (let s = 0; s < sets.length; s++) left[s] = krigers[s].at(place, weights[s]);
+      explained = 1 - kriger.at(place, weights);
+      total = weights.reduce((s, w) => s + Math.abs(w), 0);
     },
     /** What the wells' values at an unknown come to there. */
     sum(values: (n: number) => ArrayLike<number>, u: number): number {
-      const s = setOf[u];
-      if (s < 0) return 0;
       let sum = 0;
-      for (let q = 0; q < sets[s].length; q++) sum += weights[s][q] * values(sets[s][q])[u];
+      for (let n = 0; n < wells.length; n++) sum += weights[n] * values(n)[u];
       return sum;
     },
     /** Part of the variance that is left. */
-    left: (u: number): number => (setOf[u] < 0 ? 1 : left[setOf[u]]),
+    left(u: number): number {
+      if (total === 0) return 1;
+      let certainty = 0;
+      for (let n = 0; n < wells.length; n++) certainty += Math.abs(weights[n]) * wells[n].certainty[u];
+      return 1 - (explained * certainty) / total;
+    },
   };
 }

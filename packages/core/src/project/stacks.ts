@@ -1,6 +1,7 @@
 import { sameBins } from '../earth/binGrid.ts';
 import { LithagonError } from '../earth/errors.ts';
 import type { EarthObject, Volume, Wavelet } from '../earth/objects.ts';
+import { loadedRevision } from './make.ts';
 
 /** Angles of incidence that a volume stacks, degrees, and how they are known. */
 export interface StackAngles {
@@ -38,6 +39,13 @@ export function anglesOf(volume: Volume): StackAngles | null {
 /** Words by which stacks of part of the angles are called where nothing gives their degrees. */
 export const namedLikeStack = ({ name }: Pick<Volume, 'name'>): boolean =>
   /\b(near|mid|middle|far|ultra.?far)\b/i.test(name);
+
+/** A volume of which it is said what angle it stacks: a new revision, so that what was made from it is out of date. */
+export const withAngle = (volume: Volume, middle: number): Volume => ({
+  ...volume,
+  angles: { middle },
+  revision: loadedRevision(volume.revision, { middle }),
+});
 
 /** A stack of a set with the middle of its angles. */
 export interface Stack {

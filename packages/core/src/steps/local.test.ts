@@ -13,6 +13,7 @@ import { PLANES } from '../storage/volumes.ts';
 import { MADE, madeHorizon, TURNED } from '../testing/objects.ts';
 import { even } from '../testing/random.ts';
 import { madeVolume } from '../testing/volume.ts';
+import { rickerWavelet, wellsInTime } from '../testing/wellsInTime.ts';
 import { type AnyStep, allSteps, type InputSpec, localOf, runStep, tryPlane, tryRegion } from './index.ts';
 
 // several slabs of inlines, and with what a runner is told to hold several groups of them
@@ -124,7 +125,50 @@ beforeAll(async () => {
   });
   await store.commit({ put: [plotted, ...areas] });
   objects.push(top, base, sea, model, plotted, ...areas);
-});
+  // stacks of three angles, wells, and what is inverted with them
+  const stacks = await Promise.all([10, 20, 30].map((middle, n) => made(`Stack of ${middle}`, 11 + n)));
+  const angled = stacks.map((stack, n) => ({ ...stack, angles: { middle: 10 * (n + 1) } }));
+  const wells = await wellsInTime(store, BIN_GRID, [
+    [3, 5],
+    [9, 12],
+    [6, 30],
+  ]);
+  const wavelets = [10, 20, 30].map((angle) => rickerWavelet(`Wavelet of ${angle}`, 25, 8000, angle));
+  await store.commit({ put: [...angled, ...wells, ...wavelets] });
+  objects.push(...angled, ...wells, ...wavelets);
+  const ids = (...names: string[]) => names.map((name) => objects.find((o) => o.name === name)?.id as string);
+  const horizons = ids('Top', 'Base');
+  const own = ids('W-1', 'W-2', 'W-3');
+  const keep = async (request: Parameters<typeof runStep>[0]) => {
+    const kept = await runStep(request, store);
+    objects.push(...kept);
+    return kept;
+  };
+  await keep({ step: 'invert.operator', inputs: { seismic: ids('Seismic'), wells: own }, params: {} });
+  for (const curve of ['P impedance', 'P velocity', 'S velocity', 'density'])
+    await keep({
+      step: 'invert.background',
+      inputs: { like: ids('Seismic'), wells: own, horizons },
+      params: { curve },
+      name: `Model of ${curve}`,
+    });
+  const [impedance] = await keep({
+    step: 'invert.impedance',
+    inputs: {
+      seismic: ids('Seismic'),
+      wavelet: ids('Wavelet'),
+      background: ids('Model of P impedance'),
+      deviation: objects
+        .filter((o) => o.kind === 'volume' && o.quantity === 'spread')
+        .slice(0, 1)
+        .map((o) => o.id),
+      wells: own,
+    },
+    params: { fromMs: 500, toMs: 700 },
+    name: 'Impedance',
+  });
+  await keep({ step: 'invert.realizations', inputs: { of: [impedance.id] }, params: { count: 2 } });
+}, 120_000);
 
 /** Something that fits each input of a step. */
 function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]> } {
@@ -138,7 +182,12 @@ function inputsFor(step: AnyStep): { given: Given; ids: Record<string, string[]>
     );
     // several inputs of one kind are given different objects
     const other = fit.find((o) => !Object.values(given).includes(o));
-    given[role] = spec.many ? fit : (other ?? fit[0]);
+    // stacks are those that have an angle, and none of the models and realizations is one of another
+    const many = spec.stacks ? fit.filter((o) => o.kind === 'volume' && o.angles) : fit;
+    const wanted = WANTED[step.id]?.[role];
+    const named = wanted === undefined ? undefined : objects.filter((o) => wanted.includes(o.name));
+    given[role] = spec.many ? (named ?? many) : (named?.[0] ?? other ?? fit[0]);
+    if (wanted?.length === 0) given[role] = spec.many ? [] : undefined;
   }
   const ids = Object.fromEntries(
     Object.entries(given).map(([role, o]) => [role, [o ?? []].flat().map((each) => each.id)]),
@@ -158,6 +207,11 @@ const MORE: Record<string, Record<string, unknown>> = {
   'data.decimate': { inlines: 3, crosslines: 5 },
   'data.resample': { step: 7 },
   'data.mute': { side: 'below', at: -30 },
+  'invert.rotate': { angleDeg: -37 },
+  'invert.interceptGradient': { windowMs: 60 },
+  'invert.background': { curve: 'density', fit: 'typed', rangeM: 700, deviation: 0.04 },
+  'invert.impedance': { fromMs: 500, toMs: 700, wells: 'left blind' },
+  'invert.probability': { from: 4e6, to: 5e6 },
 };
 
 function close(tried: Float32Array, kept: Float32Array, scale: number): void {
@@ -170,12 +224,39 @@ function close(tried: Float32Array, kept: Float32Array, scale: number): void {
   expect(worst).toBeLessThanOrEqual(1e-6 * scale);
 }
 
+/** What steps are given by name, where any that fits would not do. */
+const WANTED: Record<string, Record<string, string[]>> = {
+  'invert.background': { like: ['Seismic'], age: [], faults: [] },
+  'invert.impedance': { seismic: ['Seismic'], wavelet: ['Wavelet'], background: ['Model of P impedance'] },
+  'invert.prestack': {
+    wavelets: ['Wavelet of 10', 'Wavelet of 20', 'Wavelet of 30'],
+    vp: ['Model of P velocity'],
+    vs: ['Model of S velocity'],
+    density: ['Model of density'],
+  },
+  'invert.realizations': { of: ['Impedance'] },
+  'invert.probability': {
+    mean: ['Impedance'],
+    spread: ['Spread of impedance of Seismic'],
+    background: ['Model of P impedance'],
+    volumes: [],
+    also: [],
+    top: [],
+    base: [],
+  },
+};
+
 /** Steps that find nothing in these volumes as they begin. */
 const OWN: Record<string, Record<string, unknown>> = {
   'interpret.faultStrength': { length: 100, height: 40, dipFrom: 20, dipTo: 80, towardsFrom: 200, towardsTo: 300 },
   'attributes.bodies': { from: 3.5, to: 9, smallest: 3, most: 40 },
   'interpret.sequences': { gap: 2.6, over: 12 },
   'interpret.terminations': { gap: 2.6, smallest: 0.1 },
+  // a window that is soon inverted
+  'invert.impedance': { fromMs: 500, toMs: 700 },
+  'invert.prestack': { fromMs: 500, toMs: 620 },
+  'invert.realizations': { count: 2 },
+  'invert.probability': { gives: 'rock by wells' },
 };
 
 const cases = allSteps()
@@ -195,7 +276,9 @@ describe.each(cases)('%s', (_, step, own) => {
     // all that a run writes in one group, it writes in several
     const whole = await volumesOf({ step: step.id, inputs: ids, params }, store);
     const live = await volumesOf({ step: step.id, inputs: ids, params, live: true }, store);
-    const roles = Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
+    const roles =
+      step.local?.roles?.(given, params) ??
+      Object.keys(step.outputs).filter((role) => step.outputs[role].kind === 'volume');
     expect(stored).toHaveLength(roles.length);
     const random = even(11);
     const within = (most: number, size: number): [number, number] => {

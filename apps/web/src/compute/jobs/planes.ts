@@ -1,5 +1,6 @@
 import {
   checkParams,
+  eachRole,
   type FrequencySpec,
   frequencyGather,
   givenOf,
@@ -118,9 +119,13 @@ export const planesJobs = {
       await breathe();
       stopIf(signal);
       const started = performance.now();
-      const given = { ...(await givenOf(known, inputs, store)), [known.local.volumes[0]]: volume };
+      const found = await givenOf(known, inputs, store);
+      const [first] = known.local.volumes;
+      const given = Array.isArray(found[first]) ? found : { ...found, [first]: volume };
       const values = await tryOn(known, given, checkParams(known, params), store, plane, index, signal);
-      const data = values[Object.keys(known.outputs)[0]];
+      // of results that are given for each of several the one of what is shown
+      const [role] = Object.keys(known.outputs);
+      const data = values[role] ?? values[eachRole(role, volume.id)] ?? Object.values(values)[0];
       const timed = { data, evaluateMs: performance.now() - started };
       return Comlink.transfer(timed, [data.buffer]);
     }),

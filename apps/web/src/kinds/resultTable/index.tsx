@@ -2,9 +2,18 @@ import type { ResultTable } from '@lithagon/core';
 import { FaciesReport, isFaciesReport } from '../../workbench/sheet/FaciesReport';
 import { ResultRows } from '../../workbench/sheet/ResultRows';
 import { webKind } from '../define';
+import { isVariogram, VariogramChart } from './VariogramChart';
+import { WedgeReport } from './WedgeReport';
 
 function Table({ object }: { object: ResultTable }) {
-  return isFaciesReport(object) ? <FaciesReport table={object} /> : <ResultRows table={object} />;
+  if (isFaciesReport(object)) return <FaciesReport table={object} />;
+  return (
+    <>
+      {isVariogram(object) && <VariogramChart table={object} />}
+      {object.madeBy.step === 'invert.wedge' && <WedgeReport table={object} />}
+      <ResultRows table={object} />
+    </>
+  );
 }
 
 export const resultTable = webKind<ResultTable>({ sheet: [Table] });

@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button';
 import { DisplayForm } from '../../views/common/DisplayForm';
 import { Redeclare } from '../../workbench/sheet/ObjectEdits';
 import { PlaceVolume } from '../../workbench/sheet/PlaceVolume';
+import { StackSet } from '../../workbench/sheet/StackSet';
 import { TextHeader } from '../../workbench/sheet/TextHeader';
 import { webKind } from '../define';
 
@@ -22,7 +23,7 @@ function StoreIt({ object }: { object: Volume }) {
 }
 
 export const volume = webKind<Volume>({
-  sheet: [({ object }) => <DisplayForm volume={object} />, Redeclare, Place, TextHeader],
+  sheet: [({ object }) => <DisplayForm volume={object} />, StackSet, Redeclare, Place, TextHeader],
   actions: [StoreIt],
   show(object) {
     showVolume(object);

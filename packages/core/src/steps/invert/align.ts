@@ -61,6 +61,7 @@ export const stacksInput: {
 
 const local: LocalStep<Params, undefined, Ready> = {
   volumes: ['stacks'],
+  heeds: true,
   halo: (p) => ({ inline: p.radius, crossline: p.radius, sample: Number.POSITIVE_INFINITY }),
   roles: ({ stacks }) => (stacks as Volume[]).map((v) => eachRole('aligned', v.id)),
   ready: (_, __, volumes) => {

@@ -70,9 +70,7 @@ const local: LocalStep<Params, undefined, Ready> = {
     return [
       `By stacks of ${angles.join('°, ')}° an error of one in each makes ${Math.sqrt(cov[0][0]).toFixed(2)} in the intercept and ${Math.sqrt(cov[1][1]).toFixed(2)} in the gradient, with a correlation of ${r.toFixed(2)} between the two: noise alone spreads pairs along a line of that slope.`,
       ...(angles.length === fit.terms
-        ? [
-            'There are as many terms as stacks, so nothing is left over to tell their errors by: these are given as nothing.',
-          ]
+        ? ['There are as many terms as stacks, so nothing is left over to tell their errors by: there are none.']
         : []),
     ];
   },

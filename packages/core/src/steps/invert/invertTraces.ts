@@ -77,7 +77,7 @@ export function invertRegion(
   };
   const [model, mean] = [new Float64Array(kinds * count), new Float64Array(kinds * count)];
   const [synthetic, residual] = [new Float64Array(signs.length * count), new Float64Array(signs.length * count)];
-  const around = wells.length > 0 ? conditioner(wells, known.rangeM, kinds * count) : null;
+  const around = wells.length > 0 ? conditioner(wells, known.rangeM) : null;
   const valuesOf = (n: number) => wells[n].values;
   for (let t = 0; t < ni * nj; t++) {
     const o = t * nk + k0;
@@ -125,7 +125,9 @@ export function saysOf(known: Known): string[] {
     `Noise is ${noise.level.map((v) => v.toPrecision(3)).join(', ')} rms, ${(100 * noise.white).toFixed(0)} % of its power white: what makes the traces most likely.`,
     `Logs vary by ${details.map((d) => `${(100 * d).toFixed(1)} %`).join(', ')} beyond the model, which is itself unsure by ${(100 * levels[0].background).toFixed(1)} to ${(100 * levels[levels.length - 1].background).toFixed(1)} %.`,
     ...(wells.length > 0
-      ? [`${wells.map((w) => w.well).join(', ')} ${wells.length === 1 ? 'is' : 'are'} honoured.`]
+      ? [
+          `${wells.map((w) => w.well).join(', ')} ${wells.length === 1 ? 'is' : 'are'} honoured: logs are off by ${(100 * known.logError).toFixed(1)} % beside a trace, which is what makes them most likely.`,
+        ]
       : []),
   ];
 }
@@ -151,7 +153,7 @@ export async function misfitMap(
       let [sum, n] = [0, 0];
       for (const [s, data] of blocks.entries())
         for (let k = 0; k < nk; k++) {
-          const v = data[t * nk + k] / known.noise.level[s];
+          const v = data[t * nk + k] / known.noise.all[s];
           if (v !== v) continue;
           sum += v * v;
           n++;

@@ -21,6 +21,7 @@ import {
   seen,
   type WellResiduals,
 } from '../../inversion/traceInversion.ts';
+import { honouredBy, likeliestLogError, loggedOf } from '../../inversion/wellError.ts';
 import { during } from '../../numerics/stop.ts';
 import { binsAlong, samplesAlong, spreadTraces, traceAt } from '../../project/traces.ts';
 import { atSamples, type ElasticCurve, type TimedLog, timedLog } from '../../project/wells/timedLogs.ts';
@@ -58,6 +59,8 @@ export interface Known {
   /** Deviation of each unknown beyond its model. */
   details: number[];
   wells: WellResiduals[];
+  /** How far logs are off, as a part. */
+  logError: number;
   rangeM: number;
   notes: string[];
 }
@@ -142,6 +145,7 @@ export async function knownFor(
   const wanted = range[1] - range[0] < 1e-6 * (range[1] || 1) ? 1 : LEVELS[kinds === 1 ? 0 : 1];
   const shape = noiseShape(stacks, count, step, noise.white, noise.level, ofWavelet);
   const forward = forwardOf(stacks, count, step);
+  const covariances: Float64Array[] = [];
   const levels = during(signal, () =>
     Array.from({ length: wanted }, (_, n): Level => {
       const background = wanted === 1 ? range[0] : range[0] + ((range[1] - range[0]) * n) / (wanted - 1);
@@ -150,6 +154,7 @@ export async function knownFor(
         throw new LithagonError('inversion', 'Noise and rock together make no regular system.', {
           fix: 'Choose another wavelet.',
         });
+      covariances.push(found.covariance);
       return {
         background,
         gain: found.gain,
@@ -171,10 +176,11 @@ export async function knownFor(
     noise,
     details: details.covariance.map((row, a) => Math.sqrt(row[a])),
     wells: [],
+    logError: 0,
     rangeM: p.rangeM,
     notes,
   };
-  if (p.wells === 'honoured') known.wells = await residualsOf(store, told, p, known, logs);
+  if (p.wells === 'honoured') await honour(store, told, p, known, logs, covariances, signal);
   return known;
 }
 
@@ -357,58 +363,74 @@ export function meanOf(
   if (f > 0) addGain(known.levels[n + 1].gain, residual, f, out);
 }
 
-/** How far logs lie from what seismic gives beside them. */
-async function residualsOf(
+/** How far logs lie from what seismic gives beside them, and what follows of that for every trace. */
+async function honour(
   store: Store,
   told: Told,
   p: ToldParams,
   known: Known,
   logs: WellLog[],
-): Promise<WellResiduals[]> {
-  const { kinds, k0, count, signs } = known;
-  const [model, made, residual, mean] = [kinds * count, signs.length * count, signs.length * count, kinds * count].map(
-    (n) => new Float64Array(n),
-  );
-  const out: WellResiduals[] = [];
-  for (const { well, bins, values, logs: timed } of logs) {
-    const found = new Map<string, Float64Array | null>();
-    const own = new Float64Array(kinds * count).fill(Number.NaN);
+  covariances: Float64Array[],
+  signal?: AbortSignal,
+): Promise<void> {
+  const { kinds, k0, count, signs, levels } = known;
+  const unknowns = kinds * count;
+  const [model, mean] = [new Float64Array(unknowns), new Float64Array(unknowns)];
+  const [made, residual] = [new Float64Array(signs.length * count), new Float64Array(signs.length * count)];
+  const { deviation } = told.models[0];
+  const found: { log: WellLog; residual: Float64Array; covariance: Float64Array; middle: number }[] = [];
+  for (const log of logs) {
+    const { bins, values } = log;
+    const means = new Map<string, { mean: Float64Array; background: number } | null>();
+    const own = new Float64Array(unknowns).fill(Number.NaN);
+    let background = p.deviation;
     for (let k = 0; k < count; k++) {
       const [i, j] = bins[k0 + k];
       const key = `${i} ${j}`;
-      if (!found.has(key)) {
+      if (!means.has(key)) {
         const models = await Promise.all(told.models.map((m) => traceAt(store, m.volume, i, j)));
         const traces = await Promise.all(told.stacks.map((s) => traceAt(store, s.volume, i, j)));
-        const { deviation } = told.models[0];
         const unsure = deviation ? await traceAt(store, deviation, i, j) : null;
-        if (models.includes(null) || traces.includes(null)) found.set(key, null);
-        else {
-          for (const [u, m] of models.entries())
-            for (let q = 0; q < count; q++) model[u * count + q] = Math.log((m as Float32Array)[k0 + q]);
-          seen(known.responses, model, count, made);
-          for (const [s, trace] of traces.entries())
-            for (let q = 0; q < count; q++)
-              residual[s * count + q] = signs[s] * ((trace as Float32Array)[k0 + q] || 0) - made[s * count + q];
-          meanOf(known, model, residual, unsure ? meanIn(unsure, k0, count) : p.deviation, mean);
-          found.set(key, mean.slice());
+        if (models.includes(null) || traces.includes(null)) {
+          means.set(key, null);
+          continue;
         }
+        for (const [u, m] of models.entries())
+          for (let q = 0; q < count; q++) model[u * count + q] = Math.log((m as Float32Array)[k0 + q]);
+        seen(known.responses, model, count, made);
+        for (const [s, trace] of traces.entries())
+          for (let q = 0; q < count; q++)
+            residual[s * count + q] = signs[s] * ((trace as Float32Array)[k0 + q] || 0) - made[s * count + q];
+        background = unsure ? meanIn(unsure, k0, count) : p.deviation;
+        meanOf(known, model, residual, background, mean);
+        means.set(key, { mean: mean.slice(), background });
       }
-      const at = found.get(key);
-      if (at) for (let u = 0; u < kinds; u++) own[u * count + k] = values[u][k0 + k] - at[u * count + k];
+      const at = means.get(key);
+      if (at) for (let u = 0; u < kinds; u++) own[u * count + k] = values[u][k0 + k] - at.mean[u * count + k];
     }
-    const middle = own.findIndex((v) => v === v);
-    if (middle < 0) continue;
-    const { first, step } = told.stacks[0].volume.vertical;
-    const known_ = Array.from(own.keys()).filter((n) => n < count && own[n] === own[n]);
-    const k = known_[known_.length >> 1] ?? 0;
-    out.push({
-      well: well.name,
-      place: timed[0].place(first + (k0 + k) * step),
-      bins: bins.slice(k0, k0 + count),
-      values: own,
+    const logged = loggedOf(own);
+    if (logged.length === 0) continue;
+    const [n, f] = between(levels, background);
+    found.push({
+      log,
+      residual: own,
+      covariance: covariances[f > 0.5 ? n + 1 : n],
+      middle: logged[logged.length >> 1] % count,
     });
   }
-  return out;
+  if (found.length === 0) return;
+  const { first, step } = told.stacks[0].volume.vertical;
+  during(signal, () => {
+    known.logError = likeliestLogError(found, unknowns);
+    known.wells = found.map(
+      ({ log, residual: r, covariance, middle }): WellResiduals => ({
+        ...honouredBy(r, covariance, unknowns, known.logError),
+        well: log.well.name,
+        place: log.logs[0].place(first + (k0 + middle) * step),
+        bins: log.bins.slice(k0, k0 + count),
+      }),
+    );
+  });
 }
 
 /** Mean of a trace over the window, of what is there. */

@@ -91,7 +91,7 @@ const local: LocalStep<Params, Known, Ready> = {
     const [vpSpread, vsSpread, densitySpread] = made.spreads;
     // of all stacks together: the root of the mean square
     const residual = made.residuals[0].map((_, n) =>
-      Math.sqrt(made.residuals.reduce((s, r, q) => s + (r[n] / known.noise.level[q]) ** 2, 0) / made.residuals.length),
+      Math.sqrt(made.residuals.reduce((s, r, q) => s + (r[n] / known.noise.all[q]) ** 2, 0) / made.residuals.length),
     );
     return { vp, vs, density, vpSpread, vsSpread, densitySpread, residual };
   },
@@ -135,7 +135,7 @@ export const prestack = defineStep({
     const stored = await context.stored();
     const known = (await context.prepared()) as Known;
     // it is a part of the noise already
-    const unit = { ...known, noise: { ...known.noise, level: [1] } };
+    const unit = { ...known, noise: { ...known.noise, all: [1] } };
     return {
       ...stored,
       misfit: await misfitMap(context.store, [stored.residual as unknown as Volume], unit, context.idFor('misfit')),

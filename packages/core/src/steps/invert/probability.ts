@@ -62,6 +62,8 @@ type Params = z.infer<typeof params>;
 
 interface Prepared {
   classes: [RockClass, RockClass] | null;
+  /** Part of rock of the kind inside the zone, and in the margin beside it. */
+  part: [inside: number, beside: number];
   /** Deviation of the logarithm before data, beside that of the model. */
   expected: number;
   top: Float32Array | null;
@@ -83,7 +85,7 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
   const [top, base] = await Promise.all(
     [given.top, given.base].map((h) => (h ? onBinsOf(store, h as Horizon, reference.binGrid) : null)),
   );
-  const nothing: Prepared = { classes: null, expected: 0, top, base, notes: [] };
+  const nothing: Prepared = { classes: null, part: [0, 0], expected: 0, top, base, notes: [] };
   if (p.gives.endsWith('realizations')) {
     if (!((given.volumes as Volume[] | undefined)?.length ?? 0))
       throw new LithagonError('input', `“${p.gives}” needs realizations.`, {
@@ -106,6 +108,10 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
   const values: [number[], number[]] = [[], []];
   // all that the inversion expected of rock, in the zone and beside it
   const everywhere: number[] = [];
+  const counts = [
+    [0, 0],
+    [0, 0],
+  ];
   for (const well of (given.wells ?? []) as Well[]) {
     const [log, rock] = [
       await timedLog(store, objects, well, 'P impedance'),
@@ -128,7 +134,9 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
       everywhere.push(x);
       if ((top && !(ms >= top[bin] - p.marginMs)) || (base && !(ms <= base[bin] + p.marginMs))) continue;
       // beyond where the curve is there nothing is of the kind
-      values[r[k] >= p.least - 0.5 * Math.min(1, Math.abs(p.least)) ? 0 : 1].push(x);
+      const which = r[k] >= p.least - 0.5 * Math.min(1, Math.abs(p.least)) ? 0 : 1;
+      values[which].push(x);
+      counts[(top && ms < top[bin]) || (base && ms > base[bin]) ? 1 : 0][which]++;
     }
   }
   if (values.some((v) => v.length < 5))
@@ -148,7 +156,9 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
     };
   }) as [RockClass, RockClass];
   const expected = Math.sqrt(everywhere.reduce((s, x) => s + x * x, 0) / everywhere.length);
-  return { classes, expected, top, base, notes };
+  // a sample of each is had before any: what no well met is not impossible
+  const part = counts.map(([own, rest]) => (own + 0.5) / (own + rest + 1)) as [number, number];
+  return { classes, part, expected, top, base, notes };
 }
 
 const local: LocalStep<Params, Prepared, Ready> = {
@@ -164,7 +174,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
       : p.gives === 'spread of realizations'
         ? { quantity: 'spread', unit: '1' }
         : { quantity: 'probability', unit: '1' },
-  evaluate(blocks, p, { classes, expected, top, base, volumes }, region) {
+  evaluate(blocks, p, { classes, part, expected, top, base, volumes }, region) {
     const [ni, nj, nk] = sizeOf(region);
     const out = new Float32Array(ni * nj * nk);
     const [reference] = Object.values(volumes);
@@ -195,6 +205,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
             Math.max(1e-4, blocks.spread.data[n]),
             Math.hypot(expected, unsure),
             classes as [RockClass, RockClass],
+            part[(top && ms < top[bin]) || (base && ms > base[bin]) ? 1 : 0],
           );
           break;
         }
@@ -227,11 +238,11 @@ const local: LocalStep<Params, Prepared, Ready> = {
     }
     return { probability: out };
   },
-  says: ({ classes, notes }) => [
+  says: ({ classes, part, top, base, notes }) => [
     ...notes,
     ...(classes
       ? [
-          `By wells ${(100 * classes[0].prior).toFixed(0)} % is of the kind (${classes[0].count} samples), ${(100 * classes[0].mean).toFixed(1)} ± ${(100 * classes[0].deviation).toFixed(1)} % off the model; the rest ${(100 * classes[1].mean).toFixed(1)} ± ${(100 * classes[1].deviation).toFixed(1)} %.`,
+          `By wells ${(100 * classes[0].prior).toFixed(0)} % is of the kind (${classes[0].count} samples), ${(100 * classes[0].mean).toFixed(1)} ± ${(100 * classes[0].deviation).toFixed(1)} % off the model; the rest ${(100 * classes[1].mean).toFixed(1)} ± ${(100 * classes[1].deviation).toFixed(1)} %.${top || base ? ` Inside the zone it is ${(100 * part[0]).toFixed(0)} %, beside it ${(100 * part[1]).toFixed(0)} %.` : ''}`,
         ]
       : []),
   ],

@@ -3,8 +3,9 @@ import { toMap } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Volume } from '../../earth/objects.ts';
 import type { Given, LocalStep } from '../../engine/local.ts';
-import { averageWeights, smoothNoise } from '../../inversion/realizations.ts';
+import { averageWeights, smoothNoise, whiteTrace } from '../../inversion/realizations.ts';
 import { between, conditioner } from '../../inversion/traceInversion.ts';
+import { carried } from '../../inversion/wellError.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { shapeOf } from '../../storage/planes.ts';
 import { readRegion } from '../../storage/regions.ts';
@@ -141,7 +142,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
   prepareRestsOn: [],
   prepare: prepareDraws,
   ready: (prepared, p, { of }) => {
-    const { known, kind } = prepared;
+    const { known } = prepared;
     const { binGrid, vertical } = of;
     const weights = (bin: [number, number]) => averageWeights(known.rangeM / Math.hypot(...bin));
     const [along, across] = [weights(binGrid.perInline), weights(binGrid.perCrossline)];
@@ -150,25 +151,28 @@ const local: LocalStep<Params, Prepared, Ready> = {
     const samples = Math.max(1, Math.min(known.k0 + known.count, index(p.toMs) + 1) - first);
     const unknowns = known.kinds * known.count;
     const columns = binGrid.crossline.count;
+    const white = new Float64Array(unknowns);
     const atWells = Array.from({ length: p.count }, (_, r) =>
-      known.wells.map((well) => {
-        const out = new Float64Array(unknowns).fill(Number.NaN);
-        const done = new Map<string, Float64Array>();
-        for (let k = first - known.k0; k < first - known.k0 + samples; k++) {
-          const u = kind * known.count + k;
-          if (well.values[u] !== well.values[u]) continue;
-          const [i, j] = well.bins[k];
+      known.wells.map((well, w) => {
+        const draws = new Map<string, Float64Array>();
+        const drawAt = ([i, j]: [number, number]) => {
           const key = `${i} ${j}`;
-          let own = done.get(key);
+          let own = draws.get(key);
           if (!own) {
-            own = new Float64Array(known.count);
+            own = new Float64Array(unknowns);
             const noise = smoothNoise(p.seed, r, [i, i + 1], [j, j + 1], unknowns, along, across);
-            addDraw(prepared, prepared.background[i * columns + j], kind, noise, 0, own);
-            done.set(key, own);
+            addDraw(known, prepared.background[i * columns + j], noise, 0, 0, own);
+            draws.set(key, own);
           }
-          out[u] = own[k];
-        }
-        return out;
+          return own;
+        };
+        // logs are off by an error of their own, which each draw has anew
+        whiteTrace(p.seed, r, -1 - w, -1 - w, white);
+        const drawn = Float64Array.from(
+          well.logged,
+          (u) => drawAt(well.bins[u % known.count])[u] + known.logError * white[u],
+        );
+        return carried(well, drawn);
       }),
     );
     return { ...prepared, of, along, across, atWells, first, samples };
@@ -185,7 +189,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
     const [ni, nj] = sizeOf(region);
     const nk = of.vertical.count;
     const columns = of.binGrid.crossline.count;
-    const around = wells.length > 0 ? conditioner(wells, known.rangeM, kinds * count) : null;
+    const around = wells.length > 0 ? conditioner(wells, known.rangeM) : null;
     const lead = first - known.k0;
     const draw = new Float64Array(count);
     const out: Record<string, Float32Array> = {};
@@ -196,7 +200,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
       for (let t = 0; t < ni * nj; t++) {
         const [i, j] = [region.i[0] + Math.floor(t / nj), region.j[0] + (t % nj)];
         draw.fill(0);
-        addDraw(ready, background[i * columns + j], kind, noise, t * kinds * count, draw);
+        addDraw(known, background[i * columns + j], noise, t * kinds * count, kind * count, draw);
         if (around) around.to(toMap(of.binGrid, i, j));
         for (let k = 0; k < samples; k++) {
           const beside = around ? around.sum(own, kind * count + lead + k) : 0;
@@ -209,13 +213,13 @@ const local: LocalStep<Params, Prepared, Ready> = {
   },
 };
 
-/** Adds a draw of the posterior at a place whose model is so unsure. */
+/** Adds a draw of the posterior at a place whose model is so unsure: as many unknowns as there is room for, from one on. */
 function addDraw(
-  { known }: Prepared,
+  known: Known,
   background: number,
-  kind: number,
   noise: ArrayLike<number>,
   at: number,
+  from: number,
   out: Float64Array,
 ): void {
   const { levels, count, kinds } = known;
@@ -228,7 +232,7 @@ function addDraw(
         ]
       : [[n, 1]];
   for (const [level, scale] of scales)
-    drawn(levels[level].factor as Float32Array, kinds * count, kind * count, count, noise, at, scale, out);
+    drawn(levels[level].factor as Float32Array, kinds * count, from, out.length, noise, at, scale, out);
 }
 
 export const realizations = defineStep({
