@@ -28,6 +28,7 @@ for (const name of [
   'cancel',
   'faults',
   'ages',
+  'inversion',
   'tracking',
   'depth',
   'wells',

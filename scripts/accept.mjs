@@ -5,7 +5,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildPackages, install, keepStdoutForFigures, root } from './setup.mjs';
 
-const PARTS = ['tie', 'wells', 'horizons', 'attributes', 'structure', 'depth', 'volumes'];
+const PARTS = ['tie', 'wells', 'horizons', 'attributes', 'structure', 'inversion', 'depth', 'volumes'];
 const SEEDS = [1, 2, 3, 4, 5, 6];
 
 const option = (name) => {

@@ -11,6 +11,7 @@ import {
   paramsSchema,
   pathOf,
   stackSetOf,
+  timedNames,
   toIndex,
   topNames,
   unfit,
@@ -35,6 +36,7 @@ export function initialParams(step: AnyStep, objects: EarthObject[] = []): Recor
   const wells = objects.filter((o) => o.kind === 'well').map((o) => o.name);
   const tops = topNames(objects, wells);
   const curves = curveNames(objects, wells);
+  const timed = timedNames(objects, wells);
   const before = madeBefore(step, objects)[0]?.madeBy.params;
   const held = (names: string[], key: string) => {
     const last = before?.[key];
@@ -42,6 +44,8 @@ export function initialParams(step: AnyStep, objects: EarthObject[] = []): Recor
   };
   let target = Math.max(0, Math.min(Math.floor((2 * tops.length) / 3), tops.length - 2));
   const named = (key: string, { default: initial, names, optional }: Declared[string]) => {
+    if (names === 'logs') return only(String(initial), timed) || initial;
+    if (names === 'log') return held(timed, key) ?? initial;
     if (names === 'curves') return only(String(initial), curves) || initial;
     if (names === 'curve') return held(curves, key) ?? (only(String(initial), curves) || (curves[0] ?? initial));
     // a zone lies between two tops

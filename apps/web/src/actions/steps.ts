@@ -16,12 +16,13 @@ import { toast } from 'sonner';
 import { runJob } from '../compute/pool';
 import { useDesk } from '../state/desk';
 import { openView } from '../state/dock';
+import { turnTo } from '../state/pages';
 import { mayChange, refreshProject, useProject } from '../state/project';
 import { track, useRuns } from '../state/runs';
 import { type Setup, select, useSelection } from '../state/selection';
 import { activeOf, changeSettings } from '../state/views';
 import { checkRoom } from '../storage/room';
-import { showBlend } from './blends';
+import { showBlend, showPair, uncover } from './blends';
 import { fitting, initialInputs, initialParams } from './initial';
 
 /** What a step still lacks, in words, or null where it can be set up. */
@@ -210,5 +211,10 @@ export async function runSetup(
   select(bodies ?? ids[0]);
   if (made?.kind === 'map') changeSettings('map', activeOf('map'), { shows: made.id });
   if (made?.kind === 'blend') showBlend(made);
+  if (made?.kind === 'turned pair') showPair(made);
+  if (made?.kind === 'volume') {
+    uncover();
+    turnTo(made);
+  }
   useDesk.setState({ stage: step.stage, ...(made?.kind === 'volume' ? { volume: made.id } : {}) });
 }

@@ -2,11 +2,13 @@ import type { Volume } from '@lithagon/core';
 import { useDesk } from '../state/desk';
 import { turnTo } from '../state/pages';
 import { activeOf, changeSettings, kindOfView, settingsOf } from '../state/views';
+import { uncover } from './blends';
 
 /** Show a volume: in the view in front where that has a volume of its own, else in all views that show what the desk does. */
 export function showVolume(volume: Volume): void {
   const { id, domain } = volume;
   turnTo(volume);
+  uncover();
   const { active } = useDesk.getState();
   const [section, scene] = [activeOf('section'), activeOf('scene')];
   const own = { section: settingsOf('section', section).volume, scene: settingsOf('scene', scene).volume };

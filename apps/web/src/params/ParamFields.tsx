@@ -5,6 +5,7 @@ import {
   formulaUnits,
   type Named,
   paramsSchema,
+  timedNames,
   topNames,
   troublesOfParams,
   type Units,
@@ -125,7 +126,7 @@ function ParamField(props: {
     );
   if (p.names) {
     const naming = { ...facts, value: String(value ?? ''), held: HELD[p.names](objects, wells), onChange };
-    return p.names === 'tops' || p.names === 'curves' ? (
+    return p.names === 'tops' || p.names === 'curves' || p.names === 'logs' ? (
       <NameListField {...naming} />
     ) : (
       <NameField {...naming} empty={p.optional === true} />
@@ -206,6 +207,8 @@ function ParamField(props: {
 const HELD: Record<Exclude<Named, 'formula'>, (objects: EarthObject[], wells: string[]) => string[]> = {
   top: topNames,
   tops: topNames,
+  log: timedNames,
+  logs: timedNames,
   curve: curveNames,
   curves: curveNames,
   horizon: (objects) => objects.flatMap((o) => (o.kind === 'horizon' ? [o.name] : [])),

@@ -1,3 +1,5 @@
+import { heed } from '../numerics/stop.ts';
+
 /** Mixes 32 bits (Appleby 2008, finalizer of MurmurHash3). */
 function mix(h: number): number {
   let v = h ^ (h >>> 16);
@@ -56,6 +58,7 @@ export function smoothNoise(
   const wide = new Float64Array((nj + 2 * rj) * nk);
   const row = new Float64Array(nj * nk);
   for (let i = i0 - ri; i < i1 + ri; i++) {
+    heed();
     for (let j = 0; j < nj + 2 * rj; j++) {
       whiteTrace(seed, realization, i, j0 + j - rj, white);
       wide.set(white, j * nk);

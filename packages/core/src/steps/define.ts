@@ -185,7 +185,8 @@ export interface ParamFacts {
   drawn?: 'strokes';
 }
 
-export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'formula' | 'horizon';
+/** `log` and `logs` are curves in time, those that a wave averages among them. */
+export type Named = 'top' | 'tops' | 'curve' | 'curves' | 'log' | 'logs' | 'formula' | 'horizon';
 
 /** A number parameter with unit and range. */
 export function number(

@@ -227,6 +227,7 @@ function close(tried: Float32Array, kept: Float32Array, scale: number): void {
 /** What steps are given by name, where any that fits would not do. */
 const WANTED: Record<string, Record<string, string[]>> = {
   'invert.background': { like: ['Seismic'], age: [], faults: [] },
+  'invert.interceptGradient': { operator: [] },
   'invert.impedance': { seismic: ['Seismic'], wavelet: ['Wavelet'], background: ['Model of P impedance'] },
   'invert.prestack': {
     wavelets: ['Wavelet of 10', 'Wavelet of 20', 'Wavelet of 30'],

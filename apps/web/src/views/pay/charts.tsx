@@ -80,7 +80,6 @@ export function Tuning({
         fill="none"
         stroke="transparent"
         strokeWidth={16}
-        aria-label="Tuning curve"
         data-testid="tuning-curve"
         style={{ cursor: onScale ? 'ns-resize' : undefined, touchAction: 'none', pointerEvents: 'stroke' }}
         onPointerDown={(e) => {

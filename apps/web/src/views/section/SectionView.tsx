@@ -152,7 +152,9 @@ function Section(props: {
     return { x0: 0, x1: line.traces - 1, y0: first, y1: first + step * (count - 1) };
   }, [shown, line.traces]);
   const { window, box, at, drag, showWhole } = useWindow(element, size, whole, shown, along);
-  const own = lookOf(shown, displayOf(displays, shown));
+  // pages of one series are drawn in the same colours, so that what differs between them is seen
+  const drawnAs = series[0] ?? shown;
+  const own = lookOf(drawnAs, displayOf(displays, drawnAs));
   const look = live ? liveLook(live, shown as Volume, samples?.data, own) : own;
 
   const filter = useFaultFilter();

@@ -1,6 +1,7 @@
 import type { EarthObject } from '../../earth/objects.ts';
 import { stratigraphyOf, topsByDepth } from './column.ts';
 import { curvesOf } from './curves.ts';
+import { ELASTIC_CURVES } from './timedLogs.ts';
 import { topsOf } from './wells.ts';
 
 /** What a formula may name of every well beside its curves. */
@@ -21,6 +22,10 @@ export function curveNames(objects: EarthObject[], wells: string[]): string[] {
   const own = wells.flatMap((w) => [...curvesOf(objects, w)]);
   return distinct(own.filter(([, held]) => held.logs.madeBy.step !== 'wells.facies').map(([name]) => name));
 }
+
+/** Curves of wells as they are known in time: those that a wave averages first. */
+export const timedNames = (objects: EarthObject[], wells: string[]): string[] =>
+  distinct([...ELASTIC_CURVES, ...curveNames(objects, wells)]);
 
 /**
  * What a formula over curves of some wells may name, in the order in which it is offered: classes with _ for blanks, which

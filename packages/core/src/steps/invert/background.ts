@@ -30,7 +30,7 @@ import { choice, type Draft, defineStep, number, text, wellsInput } from '../def
 
 const params = z.object({
   curve: text(
-    { title: 'Log', description: 'That is spread: an elastic one, or any curve.', names: 'curve' },
+    { title: 'Log', description: 'That is spread: an elastic one, or any curve.', names: 'log' },
     'P impedance',
   ),
   cutHz: number(

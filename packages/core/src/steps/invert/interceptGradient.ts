@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
+import type { InversionOperator } from '../../earth/objects.ts';
 import type { LocalStep } from '../../engine/local.ts';
 import { type AngleFit, angleFit, covarianceOf, fitAngles } from '../../inversion/interceptGradient.ts';
+import { applyOperator } from '../../inversion/operator.ts';
 import { choice, defineStep, number } from '../define.ts';
 import { readyStacks, stacksInput } from './align.ts';
 
@@ -25,16 +27,29 @@ const params = z.object({
 });
 type Params = z.infer<typeof params>;
 
+type Applied = Pick<InversionOperator, 'hz' | 'gain' | 'phaseDeg'>;
+
+const TWO = ['intercept', 'gradient'];
+
 interface Ready {
+  /** That makes impedances of both, where one was chosen. */
+  operator: Applied | null;
   roles: string[];
   fit: AngleFit;
   angles: number[];
 }
 
-const local: LocalStep<Params, undefined, Ready> = {
+const local: LocalStep<Params, Applied | null, Ready> = {
   volumes: ['stacks'],
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
-  ready: (_, p, volumes) => {
+  // errors are those of amplitudes: an operator carries them along the trace
+  roles: ({ operator }) => [...TWO, ...(operator ? [] : ['interceptError', 'gradientError'])],
+  prepare: async ({ operator }) => {
+    if (!operator) return null;
+    const { hz, gain, phaseDeg } = operator as InversionOperator;
+    return { hz, gain, phaseDeg };
+  },
+  ready: (operator, p, volumes) => {
     const terms = p.terms === 'two' ? 2 : 3;
     const stacks = readyStacks(volumes, terms);
     const angles = stacks.map((s) => s.angle);
@@ -43,7 +58,7 @@ const local: LocalStep<Params, undefined, Ready> = {
       throw new LithagonError('stacks', `Stacks of ${angles.join('°, ')}° do not tell ${p.terms} terms apart.`, {
         fix: 'Choose stacks of angles further apart, or fewer terms. Nothing was changed.',
       });
-    return { roles: stacks.map((s) => s.role), fit, angles };
+    return { operator, roles: stacks.map((s) => s.role), fit, angles };
   },
   outputs: {
     intercept: { quantity: 'intercept', unit: '' },
@@ -51,18 +66,23 @@ const local: LocalStep<Params, undefined, Ready> = {
     interceptError: { quantity: 'envelope', unit: '' },
     gradientError: { quantity: 'envelope', unit: '' },
   },
-  outputOf: ({ polarity }, _, __, role) => (role === 'intercept' || role === 'gradient' ? { polarity } : {}),
-  evaluate(blocks, p, { roles, fit }) {
+  outputOf: ({ polarity }, _, ready, role) => {
+    if (role && !TWO.includes(role)) return {};
+    return ready?.operator ? { quantity: 'relative impedance', unit: '' } : { polarity };
+  },
+  evaluate(blocks, p, { operator, roles, fit }) {
     const { size, stepMs } = blocks[roles[0]];
     const half = Math.max(1, Math.round(p.windowMs / stepMs / 2));
-    return {
-      ...fitAngles(
-        fit,
-        roles.map((role) => blocks[role].data),
-        size[2],
-        half,
-      ),
-    };
+    const found = fitAngles(
+      fit,
+      roles.map((role) => blocks[role].data),
+      size[2],
+      half,
+    );
+    if (!operator) return { ...found };
+    const { intercept, gradient } = found;
+    for (const data of [intercept, gradient]) applyOperator(data, size[2], stepMs, operator);
+    return { intercept, gradient };
   },
   says: ({ fit, angles }) => {
     const cov = covarianceOf(fit) as number[][];
@@ -83,13 +103,22 @@ export const interceptGradient = defineStep({
   purpose: 'Stacks and fluids',
   title: 'Intercept and gradient',
   summary:
-    'Fits amplitude against angle at every sample: what reflects at normal incidence, and how that changes outward, each with its standard error.',
+    'Fits amplitude against angle at every sample: what reflects at normal incidence, and how that changes outward, each with its standard error; with an operator the relative impedances of both.',
   formula: 'd(θ) = A + B·sin²θ (+ C·(tan²θ − sin²θ)); misfits beyond 1.345 σ count less.',
   avoid: 'On stacks that are not aligned or balanced: a shift of a few ms makes a gradient of its own.',
   source:
     'Shuey (1985), Geophysics 50, 609–614; robust weights Huber (1964), Annals of Mathematical Statistics 35, 73–101',
   reach: 'trace',
-  inputs: { stacks: stacksInput },
+  inputs: {
+    stacks: stacksInput,
+    operator: {
+      kind: 'operator',
+      title: 'As impedances, by the operator',
+      optional: true,
+      begins: true,
+      usual: { step: 'invert.operator', output: 'operator' },
+    },
+  },
   params,
   outputs: {
     intercept: { kind: 'volume', title: 'Intercept' },

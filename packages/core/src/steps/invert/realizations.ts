@@ -7,6 +7,7 @@ import { averageWeights, smoothNoise, whiteTrace } from '../../inversion/realiza
 import { between, conditioner } from '../../inversion/traceInversion.ts';
 import { carried } from '../../inversion/wellError.ts';
 import { sizeOf } from '../../numerics/block.ts';
+import { extentOf } from '../../numerics/extent.ts';
 import { shapeOf } from '../../storage/planes.ts';
 import { readRegion } from '../../storage/regions.ts';
 import type { Store } from '../../storage/store.ts';
@@ -137,6 +138,8 @@ function drawn(
 
 const local: LocalStep<Params, Prepared, Ready> = {
   volumes: ['of'],
+  // noise is made for many traces around each: for a few it costs as much as for many
+  heeds: true,
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
   roles: (_, p) => Array.from({ length: p.count }, (_, n) => eachRole('realization', String(n + 1))),
   prepareRestsOn: [],
@@ -150,19 +153,21 @@ const local: LocalStep<Params, Prepared, Ready> = {
     const first = Math.max(known.k0, Math.min(known.k0 + known.count - 1, index(p.fromMs)));
     const samples = Math.max(1, Math.min(known.k0 + known.count, index(p.toMs) + 1) - first);
     const unknowns = known.kinds * known.count;
-    const columns = binGrid.crossline.count;
+    const [rows, columns] = [binGrid.inline.count, binGrid.crossline.count];
     const white = new Float64Array(unknowns);
     const atWells = Array.from({ length: p.count }, (_, r) =>
       known.wells.map((well, w) => {
-        const draws = new Map<string, Float64Array>();
+        const [low, high] = [0, 1].map((axis) => extentOf(well.bins.map((bin) => bin[axis])));
+        const noise = smoothNoise(p.seed, r, [low[0], low[1] + 1], [high[0], high[1] + 1], unknowns, along, across);
+        const draws = new Map<number, Float64Array>();
         const drawAt = ([i, j]: [number, number]) => {
-          const key = `${i} ${j}`;
-          let own = draws.get(key);
+          const trace = (i - low[0]) * (high[1] - high[0] + 1) + j - high[0];
+          let own = draws.get(trace);
           if (!own) {
             own = new Float64Array(unknowns);
-            const noise = smoothNoise(p.seed, r, [i, i + 1], [j, j + 1], unknowns, along, across);
-            addDraw(known, prepared.background[i * columns + j], noise, 0, 0, own);
-            draws.set(key, own);
+            const [ci, cj] = [i, j].map((v, axis) => Math.max(0, Math.min(axis === 0 ? rows - 1 : columns - 1, v)));
+            addDraw(known, prepared.background[ci * columns + cj], noise, trace * unknowns, 0, own);
+            draws.set(trace, own);
           }
           return own;
         };
@@ -185,26 +190,28 @@ const local: LocalStep<Params, Prepared, Ready> = {
   outputOf: ({ quantity, unit }) => ({ quantity, unit }),
   evaluate({ of: block }, p, ready, region) {
     const { known, kind, along, across, atWells, first, samples, of, background } = ready;
-    const { count, kinds, wells } = known;
+    const { count, wells } = known;
     const [ni, nj] = sizeOf(region);
     const nk = of.vertical.count;
     const columns = of.binGrid.crossline.count;
     const around = wells.length > 0 ? conditioner(wells, known.rangeM) : null;
     const lead = first - known.k0;
-    const draw = new Float64Array(count);
+    // a sample of a draw rests on the noise above it alone
+    const needed = kind * count + lead + samples;
+    const draw = new Float64Array(samples);
     const out: Record<string, Float32Array> = {};
     for (let r = 0; r < p.count; r++) {
       const values = new Float32Array(ni * nj * samples);
-      const noise = smoothNoise(p.seed, r, region.i, region.j, kinds * count, along, across);
+      const noise = smoothNoise(p.seed, r, region.i, region.j, needed, along, across);
       const own = (n: number) => atWells[r][n];
       for (let t = 0; t < ni * nj; t++) {
         const [i, j] = [region.i[0] + Math.floor(t / nj), region.j[0] + (t % nj)];
         draw.fill(0);
-        addDraw(known, background[i * columns + j], noise, t * kinds * count, kind * count, draw);
+        addDraw(known, background[i * columns + j], noise, t * needed, kind * count + lead, draw);
         if (around) around.to(toMap(of.binGrid, i, j));
         for (let k = 0; k < samples; k++) {
           const beside = around ? around.sum(own, kind * count + lead + k) : 0;
-          values[t * samples + k] = block.data[t * nk + first + k] * Math.exp(draw[lead + k] - beside);
+          values[t * samples + k] = block.data[t * nk + first + k] * Math.exp(draw[k] - beside);
         }
       }
       out[eachRole('realization', String(r + 1))] = values;

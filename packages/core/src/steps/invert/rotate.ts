@@ -10,7 +10,7 @@ import { binsAlong, samplesAlong, spreadTraces } from '../../project/traces.ts';
 import { atSamples, timedLog } from '../../project/wells/timedLogs.ts';
 import { defineStep, listed, number, text, wellsInput } from '../define.ts';
 
-const PAIR: Quantity[] = ['intercept', 'gradient', 'relative impedance', 'amplitude'];
+const PAIR: Quantity[] = ['intercept', 'gradient', 'relative impedance'];
 
 const inputs = {
   intercept: {
@@ -90,7 +90,7 @@ export const turning = defineStep({
       { min: -90, max: 90, step: 1, initial: 0 },
     ),
     logs: text(
-      { title: 'Logs', description: 'That the turned pair is held against, with commas between.', names: 'curves' },
+      { title: 'Logs', description: 'That the turned pair is held against, with commas between.', names: 'logs' },
       'P impedance, shale volume, water saturation',
     ),
     fromMs: number(

@@ -16,6 +16,7 @@ import { BlendLegend } from '../../blend/BlendLegend';
 import type { InCube } from '../../blend/cube';
 import { mixOf, placeInCube } from '../../blend/mixOf';
 import { useChannelsOf } from '../../blend/useFields';
+import { ColorBar } from '../../common/ColorBar';
 import { lookOf } from '../../common/look';
 import { useLinkedCursor } from '../../common/useLinkedCursor';
 import { Raster } from '../../raster/Raster';
@@ -98,24 +99,44 @@ function OverBlend(props: Omit<OverProps, 'of'> & { of: Blend; opacity: number }
 
 /** Intercept and gradient turned by an angle over a section: turning draws again and reads nothing. */
 function OverPair(props: Omit<OverProps, 'of'> & { of: TurnedPair; opacity: number }) {
-  const { of: pair, shown, along, frame, opacity } = props;
+  const { host, of: pair, shown, along, frame, opacity } = props;
   const objects = useProject((s) => s.objects);
   const angle = useTurnedAngle(pair);
   const volumes = volumesOfPair(pair, objects);
   const a = useOther(volumes?.[0], shown, along);
   const b = useOther(volumes?.[1], shown, along);
   if (!volumes || !a || !b || a.index !== b.index || a.coarse || b.coarse) return null;
+  const look = lookOfPair(pair, angle);
   return (
-    <Raster
-      name="turned"
-      plane={a}
-      traces={frame.line.traces}
-      vertical={volumes[0].vertical}
-      look={{ ...lookOfPair(pair, angle), opacity }}
-      sum={{ second: b.data, weights: rotationWeights(angle) }}
-      window={frame.window}
-      box={frame.box}
-    />
+    <>
+      <Raster
+        name="turned"
+        plane={a}
+        traces={frame.line.traces}
+        vertical={volumes[0].vertical}
+        look={{ ...look, opacity }}
+        sum={{ second: b.data, weights: rotationWeights(angle) }}
+        window={frame.window}
+        box={frame.box}
+      />
+      {host &&
+        createPortal(
+          <ColorBar
+            look={look}
+            unit={volumes[0].unit}
+            text={`${pair.name} at ${angle}°`}
+            style={{
+              left: frame.box.left,
+              top: frame.box.top + 6,
+              bottom: 'auto',
+              background: 'var(--chalk)',
+              padding: 4,
+              zIndex: 2,
+            }}
+          />,
+          host,
+        )}
+    </>
   );
 }
 
