@@ -1,7 +1,8 @@
 // npm run screenshots: pictures of the main views from the demo data, 1280×800, into docs/screenshots/.
-// Needs the demo to be served (npm run demo, in another terminal); `-- --structure` takes only those of faults and ages.
+// Needs the demo to be served (npm run demo, in another terminal); `-- --structure` takes only those of faults and ages, `-- --inversion` those of inversion.
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { inversionPictures } from './screenshots/inversion.mjs';
 import { structurePictures } from './screenshots/structure.mjs';
 import { chromium as browserPath, root } from './setup.mjs';
 
@@ -20,11 +21,15 @@ async function take(view, domain) {
   await page.keyboard.press('Escape');
 }
 
-if (process.argv.includes('--structure')) {
-  await structurePictures({ page, address, keep, settle });
-  await browser.close();
-  process.exit(0);
-}
+for (const [option, pictures] of [
+  ['--structure', structurePictures],
+  ['--inversion', inversionPictures],
+])
+  if (process.argv.includes(option)) {
+    await pictures({ page, address, keep, settle });
+    await browser.close();
+    process.exit(0);
+  }
 
 await page.goto(address);
 await page.getByRole('button', { name: /Open Quillon worked up/ }).waitFor();
@@ -36,28 +41,6 @@ await settle();
 await page.mouse.move(600, 470);
 await page.waitForTimeout(400);
 await keep('desk');
-// two stacks by swipe, and the scene looked through
-await page.getByRole('button', { name: 'Close the tray' }).click();
-await page.getByRole('button', { name: 'Compare with another volume' }).click();
-await page.getByLabel('Full stack with').selectOption({ label: 'Far stack' });
-await page.keyboard.press('Escape');
-await page.getByRole('button', { name: 'Layers of the section' }).click();
-await page.getByLabel('Along wells').selectOption('gamma ray');
-await page.getByLabel('What the map shows').selectOption({ label: 'Slice of Full stack' });
-await page.getByRole('button', { name: 'Settings of the scene' }).click();
-await page.getByLabel('Look through the volume').check();
-await page.keyboard.press('Escape');
-await settle();
-await settle();
-await keep('compare');
-await page.getByRole('button', { name: 'Settings of the scene' }).click();
-await page.getByLabel('Look through the volume').uncheck();
-await page.keyboard.press('Escape');
-await page.getByLabel('Along wells').selectOption('');
-await page.getByRole('button', { name: 'Layers of the section' }).click();
-await page.getByRole('button', { name: 'Compare with another volume' }).click();
-await page.getByLabel('Full stack with').selectOption('');
-await page.keyboard.press('Escape');
 await page.getByRole('button', { name: /^Attributes ?: / }).click();
 await page.getByRole('button', { name: /^Waveform classes Parts/ }).click();
 await page.getByRole('button', { name: 'Run', exact: true }).click();
@@ -98,60 +81,6 @@ await page.mouse.move(620, 430);
 await page.waitForTimeout(900);
 await keep('blend');
 await page.getByRole('tab', { name: 'Map' }).dblclick();
-await page.getByRole('button', { name: 'Close', exact: true }).click();
-// what is brightest under the top on the far stack, with its edge against a contour
-await page.getByRole('button', { name: /^Attributes ?: / }).click();
-await page.getByRole('button', { name: /^Trace attributes [A-Z]/ }).click();
-const form = (name) => page.getByRole('complementary', { name, exact: true });
-await form('Trace attributes').getByLabel('Seismic').selectOption({ label: 'Far stack' });
-await form('Trace attributes').getByRole('button', { name: 'Keep live' }).click();
-await settle();
-await page.getByRole('button', { name: /^Bodies [A-Z]/ }).click();
-await form('Bodies').getByLabel('Test by').selectOption('percentiles');
-await form('Bodies').getByLabel('Upper surface').selectOption({ label: 'Tolven Top' });
-await form('Bodies').getByLabel('Edge against').selectOption({ label: 'Tolven Top in depth' });
-for (const [field, value] of [
-  ['From, typed', '93'],
-  ['To, typed', '100'],
-  ['To below, typed', '18'],
-  ['At most, typed', '3'],
-]) {
-  await form('Bodies').getByLabel(field).fill(value);
-  await form('Bodies').getByLabel(field).press('Enter');
-}
-await form('Bodies')
-  .getByRole('button', { name: /^Run on the volume/ })
-  .click();
-await page.getByRole('heading', { name: 'The largest' }).waitFor({ timeout: 120000 });
-await page.getByRole('button', { name: /^Data ?: / }).click();
-await page.getByRole('button', { name: /^Far stack/ }).dblclick();
-await page.getByRole('button', { name: /^Attributes ?: / }).click();
-await page.getByRole('button', { name: /^Bodies of .*bod(y|ies)/ }).click();
-await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
-await page.getByRole('button', { name: 'Close the tray' }).click();
-await page.getByRole('button', { name: 'Layers of the scene' }).click();
-const layers = page.getByRole('region', { name: 'Scene' }).last();
-for (const name of ['Brack Top', 'Tolven Top'])
-  await layers.getByRole('button', { name: `Hide ${name}`, exact: true }).click();
-await page.getByRole('button', { name: 'Layers of the scene' }).click();
-await settle();
-await settle();
-await keep('bodies');
-await page.getByRole('button', { name: 'Layers of the scene' }).click();
-for (const name of ['Brack Top', 'Tolven Top'])
-  await layers.getByRole('button', { name: `Show ${name}`, exact: true }).click();
-await layers.getByRole('button', { name: /^Hide Bodies/ }).click();
-await page.getByRole('button', { name: 'Layers of the scene' }).click();
-await page.getByRole('button', { name: 'Layers of the map' }).click();
-await page
-  .getByRole('region', { name: 'Map' })
-  .last()
-  .getByRole('button', { name: /^Hide Bodies/ })
-  .click();
-await page.getByRole('button', { name: 'Layers of the map' }).click();
-await page.getByRole('button', { name: 'Close', exact: true }).click();
-await page.getByRole('button', { name: /^Data ?: / }).click();
-await page.getByRole('button', { name: /^Full stack/ }).dblclick();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: /^Interpret ?: / }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top' });
@@ -273,4 +202,5 @@ await page.evaluate(() => {
 await page.waitForTimeout(600);
 await keep('load');
 await structurePictures({ page, address, keep, settle });
+await inversionPictures({ page, address, keep, settle });
 await browser.close();

@@ -1,5 +1,4 @@
-// Pictures of structure that is found: faults beside their net, one closed by a throw, a section by age, and an age slice in the
-// colours of a blend.
+// Pictures of structure that is found: faults beside their net, and a section by age.
 const LONG = 240000;
 
 /** @param given the page, its address, and how a picture is kept */
@@ -18,7 +17,6 @@ export async function structurePictures({ page, address, keep, settle }) {
       .click();
     await own.waitFor({ state: 'detached', timeout: LONG });
   };
-  const line = page.getByRole('region', { name: 'Section', exact: true }).getByRole('textbox').first();
 
   await page.goto(address);
   await page.getByRole('button', { name: /Open Quillon worked up/ }).click();
@@ -44,24 +42,6 @@ export async function structurePictures({ page, address, keep, settle }) {
   await page.getByRole('button', { name: 'Close Net' }).click();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.getByRole('button', { name: /^Interpret ?: / }).click();
-  await page.getByRole('searchbox', { name: 'Find in Interpret' }).fill('Osmund');
-  await page
-    .getByRole('button', { name: /^Osmund Fault/ })
-    .first()
-    .click();
-  await page.getByRole('button', { name: 'Close it by a throw…' }).click();
-  await line.fill('1050');
-  await line.press('Enter');
-  const close = form('Close a fault');
-  await close
-    .getByRole('button', { name: /^-?\d+ ms · 0\.\d\d$/ })
-    .first()
-    .click();
-  await settle();
-  await keep('throw');
-  await close.getByRole('button', { name: 'Done' }).click();
-  await page.getByRole('searchbox', { name: 'Find in Interpret' }).fill('');
-
   await run('Relative age', async (own) => {
     await own.locator('summary', { hasText: 'Horizons' }).click();
     // the two cross where the sand between them pinches out
@@ -79,30 +59,4 @@ export async function structurePictures({ page, address, keep, settle }) {
   await settle();
   await settle();
   await keep('age');
-
-  await page.getByRole('button', { name: /^Attributes ?: / }).click();
-  await run('Colour blend', async (own) => {
-    for (const [role, of] of [
-      ['First', 'Far stack'],
-      ['Second', 'Mid stack'],
-      ['Third', 'Near stack'],
-    ])
-      await own.getByLabel(role, { exact: true }).first().selectOption({ label: of });
-    await own.getByRole('textbox', { name: 'Name', exact: true }).fill('Far, mid, near');
-  });
-  await page.getByRole('button', { name: /^Interpret ?: / }).click();
-  await run('Age slices', async (own) => {
-    await own.getByLabel('How many, typed').fill('30');
-    await own.getByLabel('How many, typed').press('Enter');
-  });
-  await page.getByRole('button', { name: 'Show in its view' }).click();
-  await page.getByRole('button', { name: 'Close the tray' }).click();
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await page.getByRole('tab', { name: 'Map' }).dblclick();
-  await settle();
-  await page.getByLabel('Coloured by').first().selectOption({ label: 'Far, mid, near' });
-  for (let n = 0; n < 16; n++) await page.getByRole('button', { name: 'Older page' }).first().click();
-  await settle();
-  await settle();
-  await keep('slices');
 }

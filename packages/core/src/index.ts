@@ -105,7 +105,7 @@ export { type PlacedBin, placedAt, placedLike, placedVolume } from './project/pl
 export { attached, type Declarable, reclassed, redatumed, redeclared, toSi } from './project/redeclare.ts';
 export { mapBetween, placeOf, previewReframe, type Reframing, reframed, relabelBetween } from './project/reframe.ts';
 export { frequencyGather, type SpectrumScope, spectraOf } from './project/spectra.ts';
-export { anglesOf, namedLikeStack, type Stack, stackSetOf, stacksOf, withAngle } from './project/stacks.ts';
+export { anglesOf, namedLikeStack, type Stack, stackSetOf, stacksOf, waveletsOf, withAngle } from './project/stacks.ts';
 export { shownUnits } from './project/units.ts';
 export { velocityAt } from './project/velocityAt.ts';
 export * from './project/wells/carry.ts';

@@ -102,7 +102,8 @@ export function spreader(spread: Spread) {
   const { axis, variogram, setOf, sets, values, places } = spread;
   const middle = (n: number, set: number): Place => {
     // a well that leans has a place at each bed; its weights are those of the middle of what the set shares
-    const own = setOf.reduce((all: number[], s, k) => (s === set ? [...all, k] : all), []);
+    const own: number[] = [];
+    for (let k = 0; k < axis.count; k++) if (setOf[k] === set) own.push(k);
     return places[n][own[own.length >> 1]];
   };
   const krigers: Kriger[] = sets.map((own, s) =>

@@ -1,7 +1,7 @@
 import type { TurnedPair } from '@lithagon/core';
 import { showPair } from '../../actions/blends';
-import { TurnSheet } from '../../views/turn/TurnSheet';
 import { webKind } from '../define';
+import { TurnSheet } from './TurnSheet';
 
 export const turnedPair = webKind<TurnedPair>({
   sheet: [TurnSheet],

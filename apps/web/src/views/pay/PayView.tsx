@@ -60,7 +60,6 @@ export function PayView() {
       <div className={css.whole}>
         <div className={css.bar}>
           {scale && (
-            // biome-ignore lint/a11y/noLabelWithoutControl: the slider carries its own label
             <label>
               Scale
               {open ? (

@@ -1,7 +1,19 @@
-import { anglesOf, type BalanceRow, namedLikeStack, stackSetOf, type Volume, withAngle } from '@lithagon/core';
+import {
+  activeRelation,
+  anglesOf,
+  type BalanceRow,
+  namedLikeStack,
+  type Stack,
+  stackSetOf,
+  stepOf,
+  type Volume,
+  waveletsOf,
+  withAngle,
+} from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useState } from 'react';
-import { prepareNamed } from '../../actions/steps';
+import { initialParams } from '../../actions/initial';
+import { prepareNamed, runQuietly } from '../../actions/steps';
 import { pebble } from '../../color/maps';
 import { forViews, unwrap } from '../../compute/pool';
 import { edit } from '../../state/history';
@@ -102,6 +114,24 @@ export function StackSet({ object }: { object: Volume }) {
   if (object.quantity !== 'amplitude' || object.domain !== 'twt' || (!angles && !namedLikeStack(object))) return null;
   const say = (middle: number) => void edit(`Angle of ${object.name}`, [object], [withAngle(object, middle)]);
   const ids = set.map((s) => s.volume.id);
+  const tied = objects.flatMap((o) => (o.kind === 'well' && activeRelation(objects, o.name) ? [o.id] : []));
+  const found = waveletsOf(
+    set,
+    objects.filter((o) => o.kind === 'wavelet'),
+  );
+  const lacking = set.filter((_, n) => !found[n]);
+  const estimateFor = async (stacks: Stack[]) => {
+    const step = stepOf('tie.estimate');
+    if (!step) return;
+    const params = initialParams(step, objects);
+    for (const { volume, angle } of stacks)
+      await runQuietly({
+        step: step.id,
+        inputs: { seismic: [volume.id], wells: tied },
+        params: { ...params, angleDeg: angle },
+        name: `Wavelet of ${volume.name}`,
+      });
+  };
   return (
     <>
       <h3>Angles of incidence</h3>
@@ -147,6 +177,7 @@ export function StackSet({ object }: { object: Volume }) {
                   <button type="button" className={css.link} onClick={() => select(s.volume.id)}>
                     {s.volume.name}
                   </button>
+                  {found[n] && <span> · {found[n]?.name}</span>}
                 </dd>
               </div>
             ))}
@@ -154,6 +185,14 @@ export function StackSet({ object }: { object: Volume }) {
           {rows ? <Balance rows={rows} /> : <p className={css.note}>Comparing them …</p>}
           <div className={css.buttons}>
             <Button onClick={() => prepareNamed('invert.align', { stacks: ids })}>Align them…</Button>
+            {tied.length > 0 && lacking.length > 0 && (
+              <Button
+                title="One for each stack at its own angle, by least squares from the tied wells"
+                onClick={() => void estimateFor(lacking)}
+              >
+                Wavelets from the ties
+              </Button>
+            )}
             <Button onClick={() => prepareNamed('invert.interceptGradient', { stacks: ids })}>
               Intercept and gradient…
             </Button>
