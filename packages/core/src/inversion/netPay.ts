@@ -63,7 +63,7 @@ export interface PayScale {
   velocity: number;
 }
 
-/** Part of the thickness in time that is pay, and net pay (m), with tuning taken out (Connolly 2007, The Leading Edge 26, 1278–1282). */
+/** Part of the thickness in time that is pay, and net pay (m), with tuning taken out (The Leading Edge 26, 2007, 1278–1282). */
 export function netOf(
   { apparentMs, average }: Lobe,
   tuning: Tuning,

@@ -1,25 +1,10 @@
-/** The integral of the standard normal density (Abramowitz & Stegun 1964, 7.1.26, by its complementary error function). */
+/** The integral of the standard normal density, to 1.5e-7 (Abramowitz & Stegun 1964, Handbook of Mathematical Functions, 7.1.26). */
 export function normalBelow(z: number): number {
   const x = Math.abs(z) / Math.SQRT2;
-  // Numerical recipes' rational form, relative error below 1.2e-7
-  const t = 1 / (1 + 0.5 * x);
-  const erfc =
-    t *
-    Math.exp(
-      -x * x -
-        1.26551223 +
-        t *
-          (1.00002368 +
-            t *
-              (0.37409196 +
-                t *
-                  (0.09678418 +
-                    t *
-                      (-0.18628806 +
-                        t *
-                          (0.27886807 + t * (-1.13520398 + t * (1.48851587 + t * (-0.82215223 + t * 0.17087277)))))))),
-    );
-  return z > 0 ? 1 - erfc / 2 : erfc / 2;
+  const t = 1 / (1 + 0.3275911 * x);
+  const sum = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
+  const beyond = 0.5 * sum * Math.exp(-x * x);
+  return z > 0 ? 1 - beyond : beyond;
 }
 
 /** Probability that a value whose logarithm is normal lies in a range. */

@@ -1,5 +1,5 @@
 /**
- * Intercept and gradient turned by an angle (extended elastic impedance: Whitcombe et al. 2002, Geophysics 67, 63–67): at 0° it is
+ * Intercept and gradient turned by an angle (extended elastic impedance, Geophysics 67, 2002, 63–67): at 0° it is
  * the intercept, at 90° the gradient.
  * @param degrees −90 to 90
  */

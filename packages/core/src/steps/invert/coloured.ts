@@ -44,7 +44,7 @@ export const coloured = defineStep({
     'Applies an operator that was designed and looked at: reflections become layers of relative impedance, with the spectrum that logs have. Of intercept and gradient it makes their impedances.',
   formula: 'z′ = O ∗ d; residual d − B ∗ d: what lies outside the band.',
   avoid: 'As absolute impedance: its low frequencies are missing, and thick layers sag to nothing.',
-  source: 'Lancaster & Whitcombe (2000), Fast-track coloured inversion, 70th SEG Annual Meeting, 1572–1575',
+  source: 'Fast-track coloured inversion (2000), 70th SEG Annual Meeting, 1572–1575',
   reach: 'trace',
   inputs: {
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'intercept', 'gradient'], domain: 'twt' },

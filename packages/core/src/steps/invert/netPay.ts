@@ -148,7 +148,7 @@ export const netPay = defineStep({
   formula:
     'net = min(1, ā / (s·w̄(T′)))·T(T′)·v/2; w̄ and T by the wedge of the band, s the scale, T′ the apparent thickness.',
   avoid: 'Where two beds share one lobe, or what is not pay is as soft: amplitude then tells of other things.',
-  source: 'Connolly (2007), The Leading Edge 26, 1278–1282',
+  source: 'The Leading Edge 26 (2007), 1278–1282',
   reach: 'global',
   inputs: {
     impedance: {

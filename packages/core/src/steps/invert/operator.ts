@@ -173,7 +173,7 @@ export const operator = defineStep({
   formula: 'O(f) = B(f)·c·f^α / S(f), phase −90°; S of the seismic, c·f^α of the logs, B the band.',
   avoid: 'Over a window whose spectrum is not that of the reservoir: frequencies there are raised wrongly.',
   source:
-    'Lancaster & Whitcombe (2000), Fast-track coloured inversion, 70th SEG Annual Meeting, 1572–1575; Walden & Hosken (1985), Geophysical Prospecting 33, 400–435',
+    'Fast-track coloured inversion (2000), 70th SEG Annual Meeting, 1572–1575; Walden & Hosken (1985), Geophysical Prospecting 33, 400–435',
   reach: 'global',
   inputs: {
     seismic: { kind: 'volume', title: 'Seismic', quantity: ['amplitude', 'intercept', 'gradient'], domain: 'twt' },

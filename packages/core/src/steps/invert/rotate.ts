@@ -57,7 +57,7 @@ export const rotate = defineStep({
     'Stores intercept and gradient turned by an angle: one washes fluids out, another the background. The angle is found by a turned pair.',
   formula: 'E(χ) = A·cos χ + B·sin χ.',
   avoid: 'With gradients whose noise is not shown: near 90° the result is mostly noise.',
-  source: 'Whitcombe et al. (2002), Geophysics 67, 63–67',
+  source: 'Extended elastic impedance (2002), Geophysics 67, 63–67',
   reach: 'local',
   inputs,
   params,
@@ -78,7 +78,8 @@ export const turning = defineStep({
     'Brings intercept and gradient together so that their angle is turned while one looks: the trend of the background is fitted, and correlation with logs is worked out for every angle.',
   formula: 'E(χ) = A·cos χ + B·sin χ; corr(E(χ), log) by χ; background B = s·A, least at χ = arctan s + 90°.',
   avoid: 'Where intercept and gradient are coupled by noise alone: the trend is then that of the noise.',
-  source: 'Whitcombe et al. (2002), Geophysics 67, 63–67; Castagna, Swan & Foster (1998), Geophysics 63, 948–956',
+  source:
+    'Extended elastic impedance (2002), Geophysics 67, 63–67; Castagna, Swan & Foster (1998), Geophysics 63, 948–956',
   reach: 'global',
   inputs: {
     ...inputs,
