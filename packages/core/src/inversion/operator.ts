@@ -55,8 +55,8 @@ export interface OperatorSpec {
 }
 
 /**
- * Gain by frequency of an operator that gives seismic the spectrum of impedance logs within a band (“Fast-track coloured inversion”, SEG Annual Meeting 2000
- * Whitcombe 2000, 70th SEG Annual Meeting, 1572–1575). Its phase is −90°, which turns reflections into layers.
+ * Gain by frequency of an operator that gives seismic the spectrum of impedance logs within a band (“Fast-track
+ * coloured inversion”, 70th SEG Annual Meeting, 2000, 1572–1575). Its phase is −90°, which turns reflections into layers.
  */
 export function operatorGain(seismic: Amplitudes, { law, band, least }: OperatorSpec): number[] {
   const { hz, amplitude } = seismic;
