@@ -232,5 +232,38 @@ export async function oneOfEachKind(): Promise<EarthObject[]> {
       ],
       limits: [{ of: 'sonic', from: 1, to: 2 }],
     },
+    {
+      ...own('operator', 'invert'),
+      kind: 'operator',
+      hz: [0, 10, 20],
+      gain: [0, 1, 0.5],
+      phaseDeg: -90,
+      band: [5, 9, 50, 65],
+      seismic: [1, 2, 3],
+      traces: 40,
+      logs: [{ well: 'W-1', amplitude: [3, 2, 1] }],
+      law: { exponent: -0.9, factor: 2, misfitDb: 1.5 },
+      result: [0, 2, 1],
+      stepMs: 4,
+      firstMs: -4,
+      samples: [0.5, 0, -0.5],
+    },
+    {
+      ...own('pair', 'invert'),
+      kind: 'turned pair',
+      domain: 'twt',
+      angleDeg: 12,
+      background: { slope: -1.5, correlation: -0.6, angle: 34 },
+      pairs: [[1, -2]],
+      rms: [1, 2],
+      curves: [
+        {
+          well: 'W-1',
+          log: 'P impedance',
+          values: Array.from({ length: 181 }, (_, n) => Math.cos(n / 60)),
+          best: { angle: -90, correlation: 1, from: -90, to: -80 },
+        },
+      ],
+    },
   ];
 }
