@@ -70,6 +70,32 @@ export function addGain(gain: Float32Array, residual: Float64Array, scale: numbe
   }
 }
 
+/** The mean of a trace's unknowns given its data, in logarithms; `residual` is data less what the model makes. */
+export function meanOf(
+  levels: Level[],
+  model: Float64Array,
+  residual: Float64Array,
+  background: number,
+  out: Float64Array,
+): void {
+  const [n, f] = between(levels, background);
+  out.set(model);
+  addGain(levels[n].gain, residual, 1 - f, out);
+  if (f > 0) addGain(levels[n + 1].gain, residual, f, out);
+}
+
+/** Mean of a trace over the window, of what is there. */
+export function meanIn(trace: ArrayLike<number>, k0: number, count: number, from = 0): number {
+  let [sum, n] = [0, 0];
+  for (let k = k0; k < k0 + count; k++) {
+    const v = trace[from + k];
+    if (v !== v) continue;
+    sum += v;
+    n++;
+  }
+  return n > 0 ? sum / n : Number.NaN;
+}
+
 /** What a well says beyond seismic. */
 export interface WellResiduals extends Honoured {
   well: string;

@@ -1,7 +1,7 @@
 import { toMap } from '../../earth/binGrid.ts';
 import { LithagonError } from '../../earth/errors.ts';
 import type { QuantityMap, Volume } from '../../earth/objects.ts';
-import { between, conditioner, seen } from '../../inversion/traceInversion.ts';
+import { between, conditioner, meanIn, meanOf, seen } from '../../inversion/traceInversion.ts';
 import type { Block, Region } from '../../numerics/block.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { shapeOf } from '../../storage/planes.ts';
@@ -9,7 +9,7 @@ import { readRegion } from '../../storage/regions.ts';
 import type { Store } from '../../storage/store.ts';
 import { choice, type Draft, number } from '../define.ts';
 import { keptMap } from '../mapStep.ts';
-import { type Known, meanIn, meanOf } from './known.ts';
+import type { Known } from './known.ts';
 
 /** Parameters that inversions of traces share. */
 export const inversionParams = {
@@ -92,7 +92,7 @@ export function invertRegion(
           signs[s] * (stacks[s].data[o + k] || 0) -
           (stacks[s].data[o + k] === stacks[s].data[o + k] ? synthetic[s * count + k] : 0);
     const background = deviation ? meanIn(deviation.data, k0, count, t * nk) : typed;
-    meanOf(known, model, residual, background, mean);
+    meanOf(levels, model, residual, background, mean);
     const [n, f] = between(levels, background);
     if (around) around.to(toMap(volume.binGrid, region.i[0] + Math.floor(t / nj), region.j[0] + (t % nj)));
     for (let u = 0; u < kinds; u++)

@@ -4,7 +4,7 @@ import { LithagonError } from '../../earth/errors.ts';
 import type { EarthObject, Volume } from '../../earth/objects.ts';
 import type { Given, LocalStep } from '../../engine/local.ts';
 import { averageWeights, smoothNoise, whiteTrace } from '../../inversion/realizations.ts';
-import { between, conditioner } from '../../inversion/traceInversion.ts';
+import { between, conditioner, meanIn } from '../../inversion/traceInversion.ts';
 import { carried } from '../../inversion/wellError.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { extentOf } from '../../numerics/extent.ts';
@@ -14,7 +14,7 @@ import type { Store } from '../../storage/store.ts';
 import { defineStep, eachRole, number } from '../define.ts';
 import { respondImpedance, toldOfImpedance } from './impedance.ts';
 import type { inversionParams } from './invertTraces.ts';
-import { type Known, knownFor, meanIn } from './known.ts';
+import { type Known, knownFor } from './known.ts';
 import { respondAtAngle, toldOfPrestack } from './prestack.ts';
 
 /** Most realizations of a run. */
