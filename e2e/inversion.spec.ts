@@ -93,6 +93,8 @@ test('stacks become a turned impedance, and turning draws again without reading 
 });
 
 test('a model, an inversion, realizations that are paged through, and a probability', async ({ page }) => {
+  // twenty realizations of a whole survey, beside whatever else is tested
+  test.slow();
   const asked = await askedOfWorkers(page);
   await openWorkedUp(page);
   const person = hand(page);

@@ -69,6 +69,8 @@ export interface LocalStep<P = any, D = any, X = any> {
    * steps whose regions need much around them.
    */
   heeds?: true;
+  /** Whether what it prepares takes so long that one line foretells nothing of all of them. */
+  longPrepared?: true;
   /** Whether samples that are not there may be given a value. */
   fills?: true;
   /** Roles of its results, where they follow from what goes in; else those that the step declares. */

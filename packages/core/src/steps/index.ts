@@ -21,6 +21,7 @@ import { mute } from './data/mute.ts';
 import { crop, decimate, resample } from './data/regrid.ts';
 import { type AnyStep, registerStep } from './define.ts';
 import { convert } from './depth/convert.ts';
+import { interval } from './depth/interval.ts';
 import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
 import { depthVolume } from './depth/volume.ts';
@@ -174,6 +175,7 @@ const builtIn: AnyStep[] = [
   probability,
   netPay,
   wedge,
+  interval,
   layers,
   convert,
   depthVolume,

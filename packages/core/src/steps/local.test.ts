@@ -61,6 +61,8 @@ beforeAll(async () => {
       quantity: 'relative age' as const,
     },
     { ...(await made('By age', 7)), domain: 'age' as const },
+    { ...(await made('Intercept', 8)), quantity: 'intercept' as const },
+    { ...(await made('Gradient', 9)), quantity: 'gradient' as const },
   ];
   await store.commit({ put: found });
   objects.push(...found);
@@ -207,6 +209,7 @@ const MORE: Record<string, Record<string, unknown>> = {
   'data.decimate': { inlines: 3, crosslines: 5 },
   'data.resample': { step: 7 },
   'data.mute': { side: 'below', at: -30 },
+  'depth.interval': { gives: 'average velocity', smoothMs: 200, spikes: 1 },
   'invert.rotate': { angleDeg: -37 },
   'invert.interceptGradient': { windowMs: 60 },
   'invert.background': { curve: 'density', fit: 'typed', rangeM: 700, deviation: 0.04 },
@@ -235,7 +238,9 @@ const WANTED: Record<string, Record<string, string[]>> = {
     vs: ['Model of S velocity'],
     density: ['Model of density'],
   },
+  'invert.rotate': { intercept: ['Intercept'], gradient: ['Gradient'] },
   'invert.realizations': { of: ['Impedance'] },
+  'depth.interval': { velocity: ['Model of P velocity'] },
   'invert.probability': {
     mean: ['Impedance'],
     spread: ['Spread of impedance of Seismic'],

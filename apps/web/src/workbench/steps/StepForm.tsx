@@ -81,8 +81,8 @@ export function StepForm({ setup, step }: { setup: Setup; step: AnyStep }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: measured anew for each set of parameters
   useEffect(() => {
     setTook(null);
-    // what needs the whole volume for a line foretells nothing
-    if (!volume || !mayTry || step.reach === 'slice') return;
+    // what needs the whole volume for a line, or long to prepare, foretells nothing
+    if (!volume || !mayTry || step.reach === 'slice' || local?.longPrepared) return;
     let wanted = true;
     const timer = setTimeout(() => {
       const trial = { step: step.id, params: setup.params, inputs: setup.inputs };

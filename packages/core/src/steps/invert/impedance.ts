@@ -31,6 +31,7 @@ interface Ready {
 const local: LocalStep<Params, Known, Ready> = {
   volumes: ['seismic', 'background', 'deviation'],
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+  longPrepared: true,
   prepareRestsOn: [...KNOWN_RESTS_ON],
   prepare: (given, { store, signal, params: p }) =>
     knownFor(toldOfImpedance(given), p, respondImpedance, { store, signal }),

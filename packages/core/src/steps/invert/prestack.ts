@@ -53,6 +53,7 @@ interface Ready {
 const local: LocalStep<Params, Known, Ready> = {
   volumes: ['stacks', 'vp', 'vs', 'density', 'deviation'],
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
+  longPrepared: true,
   prepareRestsOn: [...KNOWN_RESTS_ON],
   prepare: (given, { store, signal, params: p }) =>
     knownFor(toldOfPrestack(given), p, respondAtAngle, { store, signal }),

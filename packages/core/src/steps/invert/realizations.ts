@@ -142,6 +142,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
   heeds: true,
   halo: () => ({ inline: 0, crossline: 0, sample: Number.POSITIVE_INFINITY }),
   roles: (_, p) => Array.from({ length: p.count }, (_, n) => eachRole('realization', String(n + 1))),
+  longPrepared: true,
   prepareRestsOn: [],
   prepare: prepareDraws,
   ready: (prepared, p, { of }) => {
