@@ -48,3 +48,66 @@ export function probabilityOfClass(
   };
   return 1 / (1 + Math.exp(log(b, 1 - part) - log(a, part)));
 }
+
+/** A sample of a well: how its logarithm lies to the model, whether it is of the kind, and whether it lies inside the zone. */
+export interface RockSample {
+  well: string;
+  value: number;
+  own: boolean;
+  inside: boolean;
+}
+
+/** What wells say of rock inside a zone, or beside it. */
+export interface RockStatistics {
+  /** Rock of the kind, and the rest. */
+  classes: [RockClass, RockClass];
+  /** Part of rock of the kind before data. */
+  part: number;
+}
+
+/** So many samples of all the rest count beside those that lie where it is asked for. */
+const BORROWED = 10;
+
+/**
+ * Rock of the kind and the rest as wells have it, inside a zone and beside it. Wells are drilled where there is much of the kind in the
+ * zone, so in it each is one witness, however many samples it has, and half a well of each is had before any; beside it, where nobody
+ * looked for anything, samples count, and half a sample of each. The rest is not the same rock in the zone as beside it: its own few samples
+ * count, and some of all of it.
+ */
+export function rockStatistics(samples: RockSample[]): { inside: RockStatistics; beside: RockStatistics } {
+  const classOf = (values: number[], prior: number): RockClass => {
+    const mean = values.reduce((a, b) => a + b, 0) / values.length;
+    const square = values.reduce((s, v) => s + (v - mean) ** 2, 0) / Math.max(1, values.length - 1);
+    return { prior, mean, deviation: Math.sqrt(square), count: values.length };
+  };
+  const of = (own: boolean, inside?: boolean) =>
+    samples.flatMap((s) => (s.own === own && (inside === undefined || s.inside === inside) ? [s.value] : []));
+  const [kind, rest] = [of(true), of(false)];
+  const total = samples.length;
+  const [all, others] = [classOf(kind, kind.length / total), classOf(rest, rest.length / total)];
+  const at = (inside: boolean): RockStatistics => {
+    const wells = new Map<string, [own: number, all: number]>();
+    for (const s of samples) {
+      if (s.inside !== inside) continue;
+      const key = inside ? s.well : '';
+      const [own, count] = wells.get(key) ?? [0, 0];
+      wells.set(key, [own + (s.own ? 1 : 0), count + 1]);
+    }
+    const witnesses = [...wells.values()];
+    const parts = inside ? witnesses.map(([own, count]) => own / count) : witnesses.map(([own]) => own);
+    const count = inside ? parts.length : (witnesses[0]?.[1] ?? 0);
+    const here = of(false, inside);
+    const near = here.length > 1 ? classOf(here, others.prior) : others;
+    const f = here.length / (here.length + BORROWED);
+    const mean = f * near.mean + (1 - f) * others.mean;
+    // of a mixture of both, about their common mean
+    const square =
+      f * (near.deviation ** 2 + (near.mean - mean) ** 2) +
+      (1 - f) * (others.deviation ** 2 + (others.mean - mean) ** 2);
+    return {
+      classes: [all, { ...others, mean, deviation: Math.sqrt(square), count: here.length }],
+      part: (parts.reduce((a, b) => a + b, 0) + 0.5) / (count + 1),
+    };
+  };
+  return { inside: at(true), beside: at(false) };
+}

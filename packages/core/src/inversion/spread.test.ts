@@ -8,7 +8,7 @@ import { detailOf } from './detail.ts';
 import { faultTrace, placeAt, sideOf } from './faultSides.ts';
 import { bedAt, inOrder, layeringOf } from './layering.ts';
 import { type Amplitudes, applyOperator, operatorGain, operatorInTime, powerLawOf, smoothed } from './operator.ts';
-import { normalBelow, probabilityOfClass, probabilityOfRange } from './probability.ts';
+import { normalBelow, probabilityOfClass, probabilityOfRange, rockStatistics } from './probability.ts';
 import { correlationOf, fitVariogram } from './variogram.ts';
 
 describe('an operator', () => {
@@ -208,4 +208,23 @@ describe('probabilities', () => {
     // where data say nothing, what was known before stays
     expect(probabilityOfClass(0, expected, expected, [...classes])).toBeCloseTo(0.3, 9);
   });
+});
+
+test('wells in a zone are witnesses, whatever they are long; beside it samples count; and the rest is told by its own first', () => {
+  const samples = (well: string, inside: boolean, own: number, rest: number, value: number) => [
+    ...Array.from({ length: own }, () => ({ well, inside, own: true, value: -0.06 })),
+    ...Array.from({ length: rest }, () => ({ well, inside, own: false, value })),
+  ];
+  const { inside, beside } = rockStatistics([
+    ...samples('A', true, 90, 10, 0),
+    ...samples('B', true, 5, 5, 0),
+    ...samples('A', false, 0, 100, 0.05),
+  ]);
+  expect(inside.part).toBeCloseTo((0.9 + 0.5 + 0.5) / 3, 9);
+  expect(beside.part).toBeCloseTo(0.5 / 101, 9);
+  // fifteen samples of the rest inside, at nought, against a hundred beside at 5 %
+  const all = (100 * 0.05) / 115;
+  expect(inside.classes[1].mean).toBeCloseTo((10 / 25) * all, 9);
+  expect(beside.classes[1].mean).toBeCloseTo((100 / 110) * 0.05 + (10 / 110) * all, 9);
+  expect(inside.classes[0].mean).toBeCloseTo(-0.06, 9);
 });

@@ -2,7 +2,13 @@ import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { Horizon, ResultTable, Volume, Well } from '../../earth/objects.ts';
 import type { Given, LocalStep } from '../../engine/local.ts';
-import { probabilityOfClass, probabilityOfRange, type RockClass } from '../../inversion/probability.ts';
+import {
+  probabilityOfClass,
+  probabilityOfRange,
+  type RockSample,
+  type RockStatistics,
+  rockStatistics,
+} from '../../inversion/probability.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { binsAlong, samplesAlong } from '../../project/traces.ts';
 import { atSamples, timedLog } from '../../project/wells/timedLogs.ts';
@@ -61,9 +67,8 @@ const params = z.object({
 type Params = z.infer<typeof params>;
 
 interface Prepared {
-  classes: [RockClass, RockClass] | null;
-  /** Part of rock of the kind inside the zone, and in the margin beside it. */
-  part: [inside: number, beside: number];
+  /** Rock inside the zone, and in the margin beside it; null where none is asked for. */
+  rock: ReturnType<typeof rockStatistics> | null;
   /** Deviation of the logarithm before data, beside that of the model. */
   expected: number;
   top: Float32Array | null;
@@ -85,7 +90,7 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
   const [top, base] = await Promise.all(
     [given.top, given.base].map((h) => (h ? onBinsOf(store, h as Horizon, reference.binGrid) : null)),
   );
-  const nothing: Prepared = { classes: null, part: [0, 0], expected: 0, top, base, notes: [] };
+  const nothing: Prepared = { rock: null, expected: 0, top, base, notes: [] };
   if (p.gives.endsWith('realizations')) {
     if (!((given.volumes as Volume[] | undefined)?.length ?? 0))
       throw new LithagonError('input', `“${p.gives}” needs realizations.`, {
@@ -105,13 +110,9 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
     });
   const objects = await store.list();
   const notes: string[] = [];
-  const values: [number[], number[]] = [[], []];
+  const samples: RockSample[] = [];
   // all that the inversion expected of rock, in the zone and beside it
   const everywhere: number[] = [];
-  const counts = [
-    [0, 0],
-    [0, 0],
-  ];
   for (const well of (given.wells ?? []) as Well[]) {
     const [log, rock] = [
       await timedLog(store, objects, well, 'P impedance'),
@@ -134,31 +135,23 @@ async function prepareClasses(given: Given, { store, params: p }: { store: Store
       everywhere.push(x);
       if ((top && !(ms >= top[bin] - p.marginMs)) || (base && !(ms <= base[bin] + p.marginMs))) continue;
       // beyond where the curve is there nothing is of the kind
-      const which = r[k] >= p.least - 0.5 * Math.min(1, Math.abs(p.least)) ? 0 : 1;
-      values[which].push(x);
-      counts[(top && ms < top[bin]) || (base && ms > base[bin]) ? 1 : 0][which]++;
+      samples.push({
+        well: well.name,
+        value: x,
+        own: r[k] >= p.least - 0.5 * Math.min(1, Math.abs(p.least)),
+        inside: !((top && ms < top[bin]) || (base && ms > base[bin])),
+      });
     }
   }
-  if (values.some((v) => v.length < 5))
+  const own = samples.filter((s) => s.own).length;
+  if (own < 5 || samples.length - own < 5)
     throw new LithagonError(
       'probability',
-      `Wells have ${values[0].length} samples of the kind and ${values[1].length} of the rest there; five of each are the least.`,
+      `Wells have ${own} samples of the kind and ${samples.length - own} of the rest there; five of each are the least.`,
       { fix: 'Choose more wells, another curve or value, or a greater margin. Nothing was changed.' },
     );
-  const total = values[0].length + values[1].length;
-  const classes = values.map((v): RockClass => {
-    const m = v.reduce((a, b) => a + b, 0) / v.length;
-    return {
-      prior: v.length / total,
-      mean: m,
-      deviation: Math.sqrt(v.reduce((s, x) => s + (x - m) ** 2, 0) / (v.length - 1)),
-      count: v.length,
-    };
-  }) as [RockClass, RockClass];
   const expected = Math.sqrt(everywhere.reduce((s, x) => s + x * x, 0) / everywhere.length);
-  // a sample of each is had before any: what no well met is not impossible
-  const part = counts.map(([own, rest]) => (own + 0.5) / (own + rest + 1)) as [number, number];
-  return { classes, part, expected, top, base, notes };
+  return { rock: rockStatistics(samples), expected, top, base, notes };
 }
 
 const local: LocalStep<Params, Prepared, Ready> = {
@@ -174,7 +167,7 @@ const local: LocalStep<Params, Prepared, Ready> = {
       : p.gives === 'spread of realizations'
         ? { quantity: 'spread', unit: '1' }
         : { quantity: 'probability', unit: '1' },
-  evaluate(blocks, p, { classes, part, expected, top, base, volumes }, region) {
+  evaluate(blocks, p, { rock, expected, top, base, volumes }, region) {
     const [ni, nj, nk] = sizeOf(region);
     const out = new Float32Array(ni * nj * nk);
     const [reference] = Object.values(volumes);
@@ -200,12 +193,14 @@ const local: LocalStep<Params, Prepared, Ready> = {
           break;
         case 'rock by wells': {
           const unsure = blocks.deviation?.data[n] ?? 0;
+          const { inside, beside } = rock as NonNullable<typeof rock>;
+          const here = (top && ms < top[bin]) || (base && ms > base[bin]) ? beside : inside;
           out[n] = probabilityOfClass(
             Math.log(blocks.mean.data[n] / blocks.background.data[n]),
             Math.max(1e-4, blocks.spread.data[n]),
             Math.hypot(expected, unsure),
-            classes as [RockClass, RockClass],
-            part[(top && ms < top[bin]) || (base && ms > base[bin]) ? 1 : 0],
+            here.classes,
+            here.part,
           );
           break;
         }
@@ -238,15 +233,16 @@ const local: LocalStep<Params, Prepared, Ready> = {
     }
     return { probability: out };
   },
-  says: ({ classes, part, top, base, notes }) => [
+  says: ({ rock, notes }) => [
     ...notes,
-    ...(classes
-      ? [
-          `By wells ${(100 * classes[0].prior).toFixed(0)} % is of the kind (${classes[0].count} samples), ${(100 * classes[0].mean).toFixed(1)} ± ${(100 * classes[0].deviation).toFixed(1)} % off the model; the rest ${(100 * classes[1].mean).toFixed(1)} ± ${(100 * classes[1].deviation).toFixed(1)} %.${top || base ? ` Inside the zone it is ${(100 * part[0]).toFixed(0)} %, beside it ${(100 * part[1]).toFixed(0)} %.` : ''}`,
-        ]
-      : []),
+    ...(rock ? [saidOf('Inside the zone', rock.inside), saidOf('Beside it', rock.beside)] : []),
   ],
 };
+
+const percent = (v: number) => (100 * v).toFixed(1);
+
+const saidOf = (where: string, { classes: [own, rest], part }: RockStatistics) =>
+  `${where} ${(100 * part).toFixed(0)} % is of the kind before data: it lies ${percent(own.mean)} ± ${percent(own.deviation)} % off the model, the rest ${percent(rest.mean)} ± ${percent(rest.deviation)} %.`;
 
 export const probability = defineStep({
   id: 'invert.probability',
@@ -325,25 +321,32 @@ export const probability = defineStep({
   },
   local,
   async run(context) {
-    const { classes } = (await context.prepared()) as Prepared;
-    return { ...(await context.stored()), ...(classes ? { classes: classTable(classes) } : {}) };
+    const { rock } = (await context.prepared()) as Prepared;
+    return { ...(await context.stored()), ...(rock ? { classes: classTable(rock) } : {}) };
   },
 });
 
-const classTable = (classes: RockClass[]): Draft<ResultTable> => ({
+const classTable = ({ inside, beside }: ReturnType<typeof rockStatistics>): Draft<ResultTable> => ({
   kind: 'result table',
   columns: [
+    { name: 'Where', unit: '' },
     { name: 'Rock', unit: '' },
     { name: 'Samples', unit: '' },
-    { name: 'Part', unit: '1' },
+    { name: 'Part before data', unit: '1' },
     { name: 'Off the model', unit: '%' },
     { name: 'Deviation', unit: '%' },
   ],
-  rows: classes.map((c, n) => [
-    n === 0 ? 'Of the kind' : 'The rest',
-    c.count,
-    c.prior,
-    100 * c.mean,
-    100 * c.deviation,
-  ]),
+  rows: [
+    { where: 'Inside the zone', ...inside },
+    { where: 'Beside it', ...beside },
+  ].flatMap(({ where, classes, part }) =>
+    classes.map((c, n): ResultTable['rows'][number] => [
+      where,
+      n === 0 ? 'Of the kind' : 'The rest',
+      c.count,
+      n === 0 ? part : 1 - part,
+      100 * c.mean,
+      100 * c.deviation,
+    ]),
+  ),
 });
