@@ -137,11 +137,11 @@ export function fitAngles(fit: AngleFit, stacks: Float32Array[], nk: number, hal
       // with one more stack than terms nothing tells which of them is wrong
       if (freedom < 2 || !(sigma > 0) || !(misfit[k] > (HUBER * sigma) ** 2)) continue;
       for (let s = 0; s < count; s++) own[s] = stacks[s][o + k];
-      let terms_ = [out.intercept[o + k], out.gradient[o + k], 0];
+      let fitted = [out.intercept[o + k], out.gradient[o + k], 0];
       let last = cov;
       for (let turn = 0; turn < TURNS; turn++) {
         for (let s = 0; s < count; s++) {
-          const r = Math.abs(own[s] - design[s].reduce((v, x, t) => v + x * (terms_[t] ?? 0), 0));
+          const r = Math.abs(own[s] - design[s].reduce((v, x, t) => v + x * (fitted[t] ?? 0), 0));
           weight[s] = r <= HUBER * sigma ? 1 : (HUBER * sigma) / r;
         }
         const inverse = covarianceOf(fit, weight);
@@ -150,10 +150,10 @@ export function fitAngles(fit: AngleFit, stacks: Float32Array[], nk: number, hal
         const right = Array.from({ length: terms }, (_, t) =>
           design.reduce((v, row, s) => v + weight[s] * row[t] * own[s], 0),
         );
-        terms_ = inverse.map((row) => row.reduce((v, x, t) => v + x * right[t], 0));
+        fitted = inverse.map((row) => row.reduce((v, x, t) => v + x * right[t], 0));
       }
-      out.intercept[o + k] = terms_[0];
-      out.gradient[o + k] = terms_[1];
+      out.intercept[o + k] = fitted[0];
+      out.gradient[o + k] = fitted[1];
       out.interceptError[o + k] = sigma * Math.sqrt(last[0][0]);
       out.gradientError[o + k] = sigma * Math.sqrt(last[1][1]);
     }

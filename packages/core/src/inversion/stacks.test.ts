@@ -62,6 +62,13 @@ describe('angles of stacks', () => {
     const other = stack('Elsewhere 15-25°', { binGrid: { ...TURNED, inline: { ...TURNED.inline, count: 3 } } });
     const objects: EarthObject[] = [full, far, mid, near, again, other];
     expect(stackSetOf(full, objects).map((s) => s.volume.name)).toEqual(['Near 5-15°', 'Mid 15-25°', 'Aligned far']);
+    // of two loaded ones the later, in whichever order they stand
+    const later = stack('Mid again 15-25°', { madeBy: { ...mid.madeBy, started: '2022' } });
+    for (const two of [
+      [mid, later],
+      [later, mid],
+    ])
+      expect(stackSetOf(full, [near, far, ...two]).map((s) => s.volume.name)[1]).toBe('Mid again 15-25°');
   });
   test('that are no set are refused, each with its sentence', () => {
     const near = stack('Near 5-15°');

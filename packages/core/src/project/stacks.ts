@@ -53,6 +53,12 @@ export interface Stack {
   angle: number;
 }
 
+/** Whether a stack takes the place of another of its angle: computed before loaded, then the newer. */
+function supersedes(a: Volume, b: Volume): boolean {
+  const [aLoaded, bLoaded] = [a, b].map((v) => v.madeBy.file !== undefined);
+  return aLoaded === bLoaded ? a.madeBy.started > b.madeBy.started : bLoaded;
+}
+
 /**
  * Volumes of one survey that each stack part of the angles, by rising angle; those that take in the angles of two others are no
  * part of it, nor are any but the newest of one angle where several steps made them.
@@ -72,8 +78,7 @@ export function stackSetOf(volume: Volume, objects: EarthObject[]): Stack[] {
   const newest = new Map<number, Stack>();
   for (const { volume: v, angle } of parts) {
     const other = newest.get(angle);
-    if (!other || v.madeBy.started > other.volume.madeBy.started || other.volume.madeBy.file)
-      if (!other || !v.madeBy.file) newest.set(angle, { volume: v, angle });
+    if (!other || supersedes(v, other.volume)) newest.set(angle, { volume: v, angle });
   }
   return [...newest.values()].sort((a, b) => a.angle - b.angle);
 }
