@@ -108,11 +108,13 @@ test('from raw files to a volume by hand; a contact is changed, the bed weathers
   // depth
   await bed(page, 'Depth').click();
   await page.getByRole('button', { name: /^Layer velocities/ }).click();
-  const many = page.getByRole('group').filter({ hasText: 'Horizons, as the wells name them' });
-  await many.getByText('Horizons, as the wells name them').click();
+  const many = page.getByRole('group').filter({ hasText: 'Boundaries, from the top down' });
+  await many.getByText('Boundaries, from the top down').click();
   for (const top of ['Tolven Top', 'Tolven Base'])
     await many.getByRole('checkbox', { name: `${top} tracked` }).uncheck();
   await run(page, 'Run', 'Velocities');
+  await page.getByRole('button', { name: /^Correct at wells/ }).click();
+  await run(page, 'Run', 'Velocities at wells');
   for (const top of ['Tolven Top', 'Tolven Base']) {
     await page.getByRole('button', { name: /^Horizon to depth/ }).click();
     await page.getByLabel('Horizon', { exact: true }).selectOption({ label: top });

@@ -107,20 +107,28 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     // a horizon in the domain of the seismic, and of one that was closed not the track that it was made from
     const closed = spec.kind === 'horizon' ? standsFor(objects) : new Set();
     const rank = (o: EarthObject) =>
-      o.kind === 'horizon'
-        ? 2 * Number(survey !== undefined && o.domain !== survey.domain) + Number(closed.has(o.id))
-        : 0;
+      spec.kind === 'velocity model'
+        ? // a model before a mere velocity volume, and the latest first
+          o.kind === spec.kind
+          ? -fits.indexOf(o)
+          : 1
+        : o.kind === 'horizon'
+          ? 2 * Number(survey !== undefined && o.domain !== survey.domain) + Number(closed.has(o.id))
+          : 0;
     const free = fits.filter((o) => !taken.includes(o.id)).sort((a, b) => rank(a) - rank(b));
     const whole = (o: EarthObject) =>
       (spec.companions ?? []).every((kind) => companionsOf(objects, o.name, kind).length > 0);
     const next = free.find((o) => !given.includes(o.id) && whole(o) && inside(o)) ?? free[0];
     // many runs are made of one volume
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
-    const usual = inTurn ? next : (free.find((o) => o.id === given[0]) ?? free[0]);
+    const latest = spec.kind === 'velocity model' ? free[0] : undefined;
+    const usual = inTurn ? next : (latest ?? free.find((o) => o.id === given[0]) ?? free[0]);
     const { usual: made } = spec;
     const known = made && madeAs(made, fits);
     const one =
-      spec.optional && !spec.begins ? undefined : (known ?? free.find((o) => o.id === shown) ?? usual ?? fits[0]);
+      spec.optional && !spec.begins
+        ? undefined
+        : (known ?? latest ?? free.find((o) => o.id === shown) ?? usual ?? fits[0]);
     inputs[role] = one ? [one.id] : [];
   }
   return inputs;
@@ -132,7 +140,7 @@ const MADE_OF_AGES = new Set(['interpret.ageSlices', 'interpret.ageValid', 'inte
 /** Of all that fit an input of many, those to begin with; all where none has what is asked for. */
 function firstChosen(
   step: AnyStep,
-  { having, begins, kind, stacks }: InputSpec,
+  { having, begins, kind, or, domain, stacks }: InputSpec,
   fits: EarthObject[],
   objects: EarthObject[],
   survey: Volume | undefined,
@@ -144,13 +152,18 @@ function firstChosen(
     const sets = [...(survey ? [survey] : []), ...volumes].map((v) => stackSetOf(v, fits));
     return (sets.find((s) => s.length > 1) ?? []).map((s) => s.volume);
   }
-  if (kind === 'horizon' && survey) {
+  if (kind === 'horizon' && (survey || domain)) {
     // those beside the seismic, each once: of one that was closed not the track that it was made from, nor what was made of ages
     const closed = standsFor(objects);
-    return fits.filter(
+    const horizons = fits.filter(
       (o) =>
-        o.kind === 'horizon' && o.domain === survey.domain && !closed.has(o.id) && !MADE_OF_AGES.has(o.madeBy.step),
+        o.kind === 'horizon' &&
+        o.domain === (domain ?? survey?.domain) &&
+        !closed.has(o.id) &&
+        !MADE_OF_AGES.has(o.madeBy.step),
     );
+    // picks stand for horizons where there are none
+    return horizons.length > 0 || !or ? horizons : fits;
   }
   if (!having) return fits;
   const own = fits.filter((o) => companionsOf(objects, o.name, having).some((c) => c.madeBy.step !== step.id));

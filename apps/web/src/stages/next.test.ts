@@ -20,7 +20,7 @@ test('every step that is offered is there', async () => {
   const more = ['wavelet', 'velocity model', 'pressures', 'contacts', 'time-depth relation', 'picks'].map(
     (kind) => ({ ...objects[0], id: kind, kind, domain: 'twt' }) as never,
   );
-  const made = ['interpret.track', 'depth.convert'].map(
+  const made = ['interpret.track', 'depth.horizon'].map(
     (step) =>
       ({ ...objects[0], id: step, kind: 'horizon', domain: 'twt', madeBy: { ...objects[0].madeBy, step } }) as never,
   );

@@ -127,16 +127,27 @@ export function whatNext(objects: EarthObject[], hasFrame: boolean): Next[] {
       !has('velocity model') && { stage: 'depth', words: 'Model velocities', by: { step: 'depth.layers' } },
     horizon &&
       has('velocity model') &&
-      !made('depth.convert') && { stage: 'depth', words: 'Take the horizon to depth', by: { step: 'depth.convert' } },
+      !made('depth.correct') &&
+      has('tops') && { stage: 'depth', words: 'Make velocities honour the wells', by: { step: 'depth.correct' } },
+    horizon &&
+      has('velocity model') &&
+      !made('depth.horizon') && { stage: 'depth', words: 'Take the horizon to depth', by: { step: 'depth.horizon' } },
+    made('depth.horizon') &&
+      made('depth.correct') &&
+      !made('depth.uncertainty') && {
+        stage: 'depth',
+        words: 'See how far depths may be off',
+        by: { step: 'depth.uncertainty' },
+      },
     has('pressures') &&
       !has('contacts') && { stage: 'volumes', words: 'Find fluid contacts', by: { step: 'volumes.contacts' } },
-    made('depth.convert') &&
+    made('depth.horizon') &&
       !has('polygon', (o) => o.kind === 'polygon' && o.closed) && {
         stage: 'volumes',
         words: 'Draw the area of the field',
         by: { hand: 'area' },
       },
-    made('depth.convert') &&
+    made('depth.horizon') &&
       has('contacts') &&
       !made('volumes.inPlace') && {
         stage: 'volumes',

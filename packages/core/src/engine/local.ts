@@ -58,8 +58,8 @@ export interface LocalStep<P = any, D = any, X = any> {
   ready?(prepared: D, params: P, volumes: Volumes): X;
   /** Where the results lie, where that is not the grid of the first volume. */
   grid?(volume: Volume, params: P, ready: X): VolumeGrid;
-  /** Domain of the results, where it is another. */
-  domain?: Domain;
+  /** Domain of the results, where it is another; of what turns time into depth and back it is the other one. */
+  domain?: Domain | 'the other';
   /** Which samples of the inputs a region of the results rests on, before the halo, where the results have a grid of their own. */
   needs?(region: Region, ready: X, params: P): Region;
   /** Values by role of the output, `[inline][crossline][sample]` of the region. Samples that the first input has not are left out. */

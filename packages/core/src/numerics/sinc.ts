@@ -87,3 +87,18 @@ function kernel(x: number): number {
   const whole = Math.floor(far);
   return weights()[Math.round((far - whole) * FRACTIONS) * 2 * HALF + (HALF - 1 - whole)];
 }
+
+/**
+ * Values at rising positions, one less than there are positions: each is as wide as the way to the next asks for.
+ * @param at positions in samples; @param out from `to` on
+ */
+export function sincDown(
+  values: Float32Array,
+  offset: number,
+  count: number,
+  at: Float64Array,
+  out: Float32Array,
+  to: number,
+): void {
+  for (let k = 0; k + 1 < at.length; k++) out[to + k] = sincWidened(values, offset, count, at[k], at[k + 1] - at[k]);
+}

@@ -12,7 +12,7 @@ export interface InputSpec<K extends Kind = Kind> {
   or?: Kind;
   title: string;
   /** Only objects of these quantities fit. */
-  quantity?: Quantity[];
+  quantity?: readonly Quantity[];
   domain?: Domain;
   many?: boolean;
   optional?: boolean;
@@ -36,18 +36,24 @@ export interface OutputSpec {
   title: string;
   /** One for each object of this input, under the roles `role/ID` (`eachRole`); any of them may be left out. */
   each?: string;
-  /** As many as are found, and no more than so many, under the roles `role/1`, `role/2` …; they are named by their number. */
+  /**
+   * As many as are found, and no more than so many, under the roles `role/1`, `role/2` …; they are named by their number. With `each` as
+   * many for each object, under `role/ID/1` ….
+   */
   several?: number;
 }
 
 /** The role of one of the outputs that a step gives for each of several objects, by that object's id. */
 export const eachRole = (role: string, id: string): string => `${role}/${id}`;
 
+/** Objects that fit an input. */
+type Fits<S extends InputSpec> = ObjectOf<S['kind']> | (S extends { or: infer O extends Kind } ? ObjectOf<O> : never);
+
 type InputOf<S extends InputSpec> = S extends { many: true }
-  ? ObjectOf<S['kind']>[]
+  ? Fits<S>[]
   : S extends { optional: true }
-    ? ObjectOf<S['kind']> | undefined
-    : ObjectOf<S['kind']>;
+    ? Fits<S> | undefined
+    : Fits<S>;
 
 /** A map in the making, `[inline][crossline]`. */
 export interface Preview {

@@ -20,11 +20,16 @@ import { agc, balance, flip, scale, timeGain } from './data/gains.ts';
 import { mute } from './data/mute.ts';
 import { crop, decimate, resample } from './data/regrid.ts';
 import { type AnyStep, registerStep } from './define.ts';
-import { convert } from './depth/convert.ts';
+import { correct } from './depth/correct.ts';
+import { depthHorizon } from './depth/horizon.ts';
 import { interval } from './depth/interval.ts';
 import { layers } from './depth/layers.ts';
 import { depthLine } from './depth/line.ts';
+import { depthModel } from './depth/model.ts';
+import { depthFaults, depthPicks } from './depth/sticks.ts';
+import { uncertainty } from './depth/uncertainty.ts';
 import { depthVolume } from './depth/volume.ts';
+import { depthWells } from './depth/wells.ts';
 import { age } from './interpret/age.ts';
 import { ageSlices } from './interpret/ageSlices.ts';
 import { ageValid } from './interpret/ageValid.ts';
@@ -177,9 +182,15 @@ const builtIn: AnyStep[] = [
   wedge,
   interval,
   layers,
-  convert,
+  depthWells,
+  depthModel,
+  correct,
   depthVolume,
   depthLine,
+  depthHorizon,
+  depthFaults,
+  depthPicks,
+  uncertainty,
   contacts,
   inPlace,
 ];

@@ -82,10 +82,22 @@ beforeAll(async () => {
     revision: 'model-1',
     stage: 'depth',
     madeBy: MADE,
+    binGrid: BIN_GRID,
     waterVelocity: 1500,
+    seaBed: sea.values,
     layers: [
-      { base: 'Top', v0: 1700, k: 0.4, rms: 0, points: 0 },
-      { base: 'Base', v0: 2100, k: 0.2, rms: 0, points: 0 },
+      { base: 'Top', v0: 1700, k: 0.4, times: top.values, rms: 0, points: 0 },
+      {
+        base: 'Base',
+        form: 'from top to base',
+        v0: 2100,
+        vBase: 2300,
+        k: 0,
+        times: base.values,
+        corrections: [{ rangeM: 500, mean: 0.01, points: [{ well: 'W-1', x: 0, y: 0, value: 0.04 }] }],
+        rms: 0,
+        points: 0,
+      },
     ],
   };
   await store.commit({ put: [model] });
@@ -210,6 +222,7 @@ const MORE: Record<string, Record<string, unknown>> = {
   'data.resample': { step: 7 },
   'data.mute': { side: 'below', at: -30 },
   'depth.interval': { gives: 'average velocity', smoothMs: 200, spikes: 1 },
+  'depth.volume': { stepM: 2.5, deepestM: 900 },
   'invert.rotate': { angleDeg: -37 },
   'invert.interceptGradient': { windowMs: 60 },
   'invert.background': { curve: 'density', fit: 'typed', rangeM: 700, deviation: 0.04 },
@@ -241,6 +254,7 @@ const WANTED: Record<string, Record<string, string[]>> = {
   'invert.rotate': { intercept: ['Intercept'], gradient: ['Gradient'] },
   'invert.realizations': { of: ['Impedance'] },
   'depth.interval': { velocity: ['Model of P velocity'] },
+  'depth.volume': { volume: ['Seismic'], model: ['Model'] },
   'invert.probability': {
     mean: ['Impedance'],
     spread: ['Spread of impedance of Seismic'],

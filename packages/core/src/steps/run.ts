@@ -113,18 +113,16 @@ async function gather(step: AnyStep, request: RunRequest, store: Store) {
 /** Outputs of a run by role: those given for each object of an input once for each of them. */
 function expanded(step: AnyStep, inputs: Given) {
   type Expanded = { role: string; spec: OutputSpec; of: string | null; number?: number };
-  return Object.entries(step.outputs as Record<string, OutputSpec>).flatMap(([role, spec]): Expanded[] =>
-    spec.several
-      ? Array.from({ length: spec.several }, (_, n) => ({
-          role: eachRole(role, String(n + 1)),
-          spec,
-          of: null,
-          number: n + 1,
-        }))
-      : spec.each
-        ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.id), spec, of: o.name }))
-        : [{ role, spec, of: null }],
-  );
+  return Object.entries(step.outputs as Record<string, OutputSpec>).flatMap(([role, spec]): Expanded[] => {
+    const roles = spec.each
+      ? [inputs[spec.each] ?? []].flat().map((o) => ({ role: eachRole(role, o.id), of: o.name }))
+      : [{ role, of: null }];
+    if (!spec.several) return roles.map((one) => ({ ...one, spec }));
+    const numbers = Array.from({ length: spec.several }, (_, n) => n + 1);
+    return roles.flatMap((one) =>
+      numbers.map((number) => ({ ...one, role: eachRole(one.role, String(number)), spec, number })),
+    );
+  });
 }
 
 /** What people gave an object, which stays when it is made again; a tie keeps its turn among those of its well. */
@@ -178,7 +176,7 @@ export async function runStep(request: RunRequest, store: Store, options: RunOpt
     const own = of ?? about;
     const wanted =
       nth !== undefined
-        ? `${(spec === outputs[0].spec && request.name) || spec.title} ${nth}`
+        ? `${(spec === outputs[0].spec && request.name) || spec.title} ${nth}${of === null ? '' : ` of ${of}`}`
         : of !== null
           ? `${(spec === outputs[0].spec && request.name) || spec.title} of ${of}`
           : n === 0 && request.name

@@ -127,19 +127,24 @@ describe('the work on an earth in closed form', () => {
     expect(first.v0 + first.k * 0.5 * (100 + top)).toBeGreaterThan(1770);
     expect(first.v0 + first.k * 0.5 * (100 + top)).toBeLessThan(1830);
     expect(Math.abs(second.v0 + second.k * (top + 30) - 2500)).toBeLessThan(120);
-    const [typed] = await run('depth.layers', 'Typed', inputs, { typed: [{ base: 'Top', v0: 1800, k: 0 }] });
+    // with no sea bed layers begin at the datum
+    const [sea] = await ids('Sea Bed');
+    const under = { ...inputs, seaBed: [sea] };
+    const [typed] = await run('depth.layers', 'Under the sea', under, { layers: [{ base: 'Top', v0: 1800, k: 0 }] });
+    const honoured = { model: await ids('Under the sea'), wells: await ids('T-1') };
+    await run('depth.correct', 'Honoured', honoured);
     expect((typed as VelocityModel).layers[0]).toMatchObject({ base: 'Top', v0: 1800, k: 0, points: 0 });
     expect((typed as VelocityModel).layers[0].rms).toBeLessThan(1.5);
   });
 
   test('horizons come to depth within a few metres everywhere, and honour the well', async () => {
-    const [model, sea] = await ids('Typed', 'Sea Bed');
+    const [model] = await ids('Honoured');
     const layers = await ids('Top', 'Base');
     for (const [n, name] of ['Top', 'Base'].entries()) {
       await run(
-        'depth.convert',
+        'depth.horizon',
         `${name} in depth`,
-        { horizon: [layers[n]], model: [model], layers, seaBed: [sea], wells: await ids('T-1') },
+        { horizon: [layers[n]], model: [model], wells: await ids('T-1') },
         {},
       );
       expect(await worst(`${name} in depth`, (i, j) => topM(i, j) + (n ? EARTH.zoneM : 0))).toBeLessThan(4);
@@ -151,13 +156,8 @@ describe('the work on an earth in closed form', () => {
   });
 
   test('the seismic in depth has its reflector where the earth has it', async () => {
-    const [volume, model, sea] = await ids('Seismic', 'Typed', 'Sea Bed');
-    await run(
-      'depth.volume',
-      'Seismic in depth',
-      { volume: [volume], model: [model], layers: await ids('Top', 'Base'), seaBed: [sea] },
-      { stepM: 2, deepestM: 1000 },
-    );
+    const [volume, model] = await ids('Seismic', 'Honoured');
+    await run('depth.volume', 'Seismic in depth', { volume: [volume], model: [model] }, { stepM: 2, deepestM: 1000 });
     const made = await named<Volume>(store, 'Seismic in depth');
     expect(made).toMatchObject({ domain: 'depth', vertical: { first: 0, step: 2, count: 501 } });
     for (const i of [0, 9, 17]) {

@@ -104,3 +104,9 @@ export async function readWhole(store: Store, ref: ArrayRef): Promise<Float32Arr
   }
   return out;
 }
+
+/** The same values under another key. */
+export async function copyWhole(store: Store, ref: ArrayRef, key: string): Promise<ArrayRef> {
+  const names = ['inline', 'crossline', 'sample'].slice(0, ref.shape.length);
+  return writeWhole(store, key, ref.shape, await readWhole(store, ref), ref.shape.length === 1 ? ['trace'] : names);
+}

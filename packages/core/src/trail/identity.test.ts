@@ -85,19 +85,21 @@ describe('a renamed well', () => {
 
 test('a renamed horizon stays the top that it is, in layers, in what was typed for them, and when they are made again', async () => {
   const ids = await horizons(work.store);
-  const typed = [{ base: 'Base', v0: 2500, k: 0 }];
+  const typed = [{ base: 'Base', law: 'v0 + k·z from the datum', use: 'typed', v0: 2500, k: 0, vBase: 2500 }];
   const [model] = (await run(
     'depth.layers',
     { horizons: ids, wells: ['well-1'] },
-    { typed },
+    { layers: typed },
     'Layers',
   )) as VelocityModel[];
-  await run('depth.convert', { horizon: [ids[1]], model: [model.id], layers: ids, wells: ['well-1'] }, {}, 'In depth');
+  const [honoured] = await run('depth.correct', { model: [model.id], wells: ['well-1'] }, {}, 'Honoured');
+  await run('depth.horizon', { horizon: [ids[1]], model: [honoured.id], wells: ['well-1'] }, {}, 'In depth');
   const depth = ((await named('In depth')) as Horizon).range;
   await rename('Base', 'Foot');
   const now = (await named('Layers')) as VelocityModel;
   expect(now.layers.map((l) => l.base)).toEqual(['Top', 'Foot']);
-  expect(now.madeBy.params.typed).toEqual([{ ...typed[0], base: 'Foot' }]);
+  expect(((await named('Honoured')) as VelocityModel).layers.map((l) => l.base)).toEqual(['Top', 'Foot']);
+  expect(now.madeBy.params.layers).toEqual([{ ...typed[0], base: 'Foot' }]);
   expect(outOfDate(await objects()).size).toBe(0);
   for (const id of ids) {
     const horizon = (await work.store.get(id)) as Horizon;

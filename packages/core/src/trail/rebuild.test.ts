@@ -24,7 +24,6 @@ const corners = [
 /** Two horizons in depth, an area, and the volumes between them; the top was closed from one with a gap. */
 async function project(): Promise<Store> {
   const store = memoryStore();
-  const sea = await madeHorizon(store, 'Sea Bed', 'depth', () => 100);
   const top = await madeHorizon(store, 'Top', 'twt', (i, j) => (i === 5 && j === 5 ? Number.NaN : 900 + i));
   const base = await madeHorizon(store, 'Base', 'depth', () => 1200);
   const area = newDrawn<Polygon>({ kind: 'polygon', name: 'Area', closed: true, rings: [corners] });
@@ -39,7 +38,8 @@ async function project(): Promise<Store> {
         stage: 'depth',
         madeBy: MADE,
         waterVelocity: 1490,
-        layers: [{ base: 'Top', v0: 2000, k: 0.4, rms: 0, points: 0 }],
+        // one law from the datum down
+        layers: [{ base: '', v0: 2000, k: 0.4, rms: 0, points: 0 }],
       },
     ],
   });
@@ -50,10 +50,10 @@ async function project(): Promise<Store> {
   await store.commit({ put: [{ ...(await named<Horizon>(store, 'Top closed')), name: 'Top' }] });
   await runStep(
     {
-      step: 'depth.convert',
+      step: 'depth.horizon',
       name: 'Top in depth',
-      inputs: { horizon: [closed.id], model: ['model'], layers: [closed.id], seaBed: [sea.id] },
-      params: { correction: 'none' },
+      inputs: { horizon: [closed.id], model: ['model'] },
+      params: {},
     },
     store,
   );
@@ -114,7 +114,7 @@ describe('what is out of date', () => {
     await rebuild(store, undefined);
     const objects = await store.list();
     expect(objects.filter((o) => o.kind === 'map')).toHaveLength(1);
-    expect(objects.filter((o) => o.madeBy.step === 'depth.convert')).toHaveLength(2);
+    expect(objects.filter((o) => o.madeBy.step === 'depth.horizon')).toHaveLength(2);
   });
   test('arrays of the new run are used, those of the old are swept, and none that is needed goes', async () => {
     const store = await project();
@@ -139,14 +139,13 @@ test('a trail written out as a recipe makes the same volume in another project',
   const recipe = recipeOf(await store.list(), await named(store, 'Volumes'));
   expect(recipe.steps.map((s) => s.step)).toEqual([
     'interpret.close',
-    'depth.convert',
+    'depth.horizon',
     'volumes.contacts',
     'volumes.inPlace',
   ]);
   expect(recipe.given.map((g) => g.name)).toEqual(['Area']);
   const other = memoryStore();
   // what would come from files
-  await madeHorizon(other, 'Sea Bed', 'depth', () => 100);
   await madeHorizon(other, 'Top tracked', 'twt', (i, j) => (i === 5 && j === 5 ? Number.NaN : 900 + i));
   await madeHorizon(other, 'Base', 'depth', () => 1200);
   await other.commit({ put: [await named(store, 'Model')] });

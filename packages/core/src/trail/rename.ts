@@ -26,8 +26,16 @@ export function renamed(objects: EarthObject[], object: EarthObject, name: strin
 
 /** What names a horizon: layers that end at it, and the velocities that were typed for them. */
 function follow(objects: EarthObject[], { id, name: before }: Horizon, name: string): EarthObject[] {
-  const rests = (o: EarthObject) =>
-    Object.values(o.madeBy.inputs).some((refs) => refs.some((r) => r.startsWith(`${id}@`)));
+  const takes = (o: EarthObject, other: string) =>
+    Object.values(o.madeBy.inputs).some((refs) => refs.some((r) => r.startsWith(`${other}@`)));
+  // models are made of models
+  const models = new Set<string>();
+  for (let known = -1; known < models.size; ) {
+    known = models.size;
+    for (const o of objects)
+      if (o.kind === 'velocity model' && (takes(o, id) || [...models].some((m) => takes(o, m)))) models.add(o.id);
+  }
+  const rests = (o: EarthObject) => models.has(o.id) || takes(o, id);
   return objects.flatMap((o): EarthObject[] => {
     if (!rests(o)) return [];
     const params = namedParams(o, 'horizon', before, name);
@@ -36,7 +44,10 @@ function follow(objects: EarthObject[], { id, name: before }: Horizon, name: str
     const next = { ...o, madeBy: { ...o.madeBy, params } };
     return [
       o.kind === 'velocity model'
-        ? ({ ...next, layers: o.layers.map((l) => (l.base === before ? { ...l, base: name } : l)) } as EarthObject)
+        ? ({
+            ...next,
+            layers: o.layers.map((l) => (l.base === before ? { ...l, base: name, top: l.top ?? before } : l)),
+          } as EarthObject)
         : next,
     ];
   });
@@ -50,6 +61,14 @@ export function followTop(objects: EarthObject[], from: string, to: string): Ear
     if (o.kind === 'stratigraphic column' && o.units.some((u) => u.top === from))
       return [{ ...o, ...next, units: o.units.map((u) => (u.top === from ? { ...u, top: to } : u)) } as EarthObject];
     if (o.kind === 'horizon' && topOfHorizon(o) === from) return [{ ...o, ...next, top: to } as EarthObject];
+    if (o.kind === 'velocity model' && o.layers.some((l) => (l.top ?? l.base) === from))
+      return [
+        {
+          ...o,
+          ...next,
+          layers: o.layers.map((l) => ((l.top ?? l.base) === from ? { ...l, top: to } : l)),
+        } as EarthObject,
+      ];
     return next === o ? [] : [next];
   });
 }

@@ -122,7 +122,7 @@ function smoothedSums(
 }
 
 /** Values of which those that are nothing, less or not there lie on straight lines between the others; null where all are so. */
-function bridged(values: ArrayLike<number>): Float64Array | null {
+export function bridged(values: ArrayLike<number>): Float64Array | null {
   const out = Float64Array.from(values, (v) => (v > 0 ? v : Number.NaN));
   let last = -1;
   for (let k = 0; k <= out.length; k++) {

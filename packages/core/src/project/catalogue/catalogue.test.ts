@@ -8,7 +8,7 @@ const made = (id: string, inputs: string[] = [], extra: object = {}) =>
     name: id,
     kind: 'map',
     stage: 'depth',
-    madeBy: { step: 'depth.convert', inputs: { from: inputs.map((i) => `${i}@r`) } },
+    madeBy: { step: 'depth.horizon', inputs: { from: inputs.map((i) => `${i}@r`) } },
     ...extra,
   }) as unknown as EarthObject;
 

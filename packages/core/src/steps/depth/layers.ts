@@ -1,193 +1,171 @@
 import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
-import type { VelocityModel } from '../../earth/objects.ts';
-import { gridAt } from '../../horizons/grid.ts';
 import { during } from '../../numerics/stop.ts';
-import { layerPoints, topInDepth, topOfHorizon } from '../../project/layers.ts';
-import { toSi } from '../../project/redeclare.ts';
-import { readWhole, writeWhole } from '../../storage/arrays.ts';
-import { readInlines, shapeOf } from '../../storage/planes.ts';
-import { GUIDE_SAMPLES, guidedV0, guideOf } from '../../velocity/guide.ts';
-import { fitLayer, misfitOf } from '../../velocity/layer.ts';
+import { boundariesOn, nodesFor, seaBedOn } from '../../project/boundaries.ts';
+import { VELOCITY_SAMPLES } from '../../velocity/column.ts';
+import { fitLaw } from '../../velocity/fit.ts';
+import { LAW_FORMS, type Law, type LawForm } from '../../velocity/law.ts';
+import type { VelocityCube } from '../../velocity/model.ts';
+import { trendsOf } from '../../velocity/spread.ts';
 import { choice, defineStep, number, wellsInput } from '../define.ts';
+import {
+  boundaryInputs,
+  cubeFor,
+  keptModel,
+  noVelocity,
+  overburdenOf,
+  seaBedFrom,
+  topsOfBoundaries,
+  waterParam,
+} from './earth.ts';
+import { inWell, type MadeLayer, madeLayer, velocityTable, type WellInLayer, wellsIn } from './layerWells.ts';
+
+const speed = (title: string, initial: number) =>
+  z.number().min(100).max(9000).default(initial).meta({ title, unit: 'm/s' });
 
 const params = z.object({
-  waterVelocity: number(
-    { title: 'Water', description: 'Velocity of sea water.', unit: 'm/s' },
-    { min: 1400, max: 1600, step: 1, initial: 1500 },
-  ),
-  mostK: number(
+  law: choice(
     {
-      title: 'Maximum gradient',
-      description: 'Largest k that a layer may be given; few wells say little about it.',
-      unit: '1/s',
+      title: 'Velocity of layers',
+      description:
+        'How velocity runs down each layer, fitted to the wells. Where there is nothing else to go by: a velocity volume if one is chosen, else v0 + k·z from the datum.',
     },
-    { min: 0, max: 3, step: 0.05, initial: 1.2 },
+    ['by what there is', ...LAW_FORMS],
+    'by what there is',
   ),
-  typed: z
+  layers: z
     .array(
       z.object({
         base: z.string().min(1).meta({ title: 'Base', names: 'horizon' }),
-        v0: z.number().min(300).max(9000).meta({ title: 'v0', unit: 'm/s' }),
-        k: z.number().min(-2).max(5).meta({ title: 'k', unit: '1/s' }),
+        law: z.enum(LAW_FORMS).default('v0 + k·z from the datum').meta({ title: 'Velocity' }),
+        use: z.enum(['typed', 'fitted to wells']).default('typed').meta({ title: 'Numbers' }),
+        v0: speed('v0, or at the top', 2000),
+        k: z.number().min(-2000).max(5000).default(0).meta({ title: 'k' }),
+        vBase: speed('At the base', 2500),
       }),
     )
     .default([])
     .meta({
-      title: 'Typed layers',
-      description: 'Layers, by the horizon at their base, whose v0 and k are typed and not fitted.',
-    }),
-  guideSamples: choice(
-    {
-      title: 'A sample of the guide is',
+      title: 'Layers of their own',
       description:
-        'What a sample of the velocity volume stands for: the mean of an interval beside its time, or a point.',
-    },
-    [...GUIDE_SAMPLES],
-    'the interval below it',
-  ),
-  rangeM: number(
+        'Layers, by the horizon at their base, that go another way: typed numbers, or another law fitted to wells. What is typed stays here while a fit is used. “v0” is the velocity at the datum (“from the datum”) or at the layer’s top (all others); “k” is 1/s by depth, m/s a second by TWT; “at the base” counts for “from top to base” alone.',
+    }),
+  waterVelocity: waterParam,
+  mostK: number(
     {
-      title: 'Range of the wells',
-      description: 'Distance at which a well no longer corrects the guide by itself, but only with the others.',
-      unit: 'm',
+      title: 'Maximum gradient',
+      description: 'Largest k that a fit may give a layer; few wells say little about it.',
+      unit: '1/s',
     },
-    { min: 500, max: 20000, step: 250, initial: 4000 },
+    { min: 0, max: 3, step: 0.05, initial: 1.2 },
+  ),
+  samples: choice(
+    {
+      title: 'A sample of the volume is',
+      description: 'What a sample of an interval velocity stands for: the mean of an interval beside it, or a point.',
+    },
+    [...VELOCITY_SAMPLES],
+    'the interval below it',
   ),
 });
 
-type VelocityModelDraft = Pick<
-  VelocityModel,
-  'kind' | 'waterVelocity' | 'datumM' | 'replacementVelocity' | 'layers' | 'binGrid'
->;
-
 export const layers = defineStep({
   id: 'depth.layers',
-  version: 5,
+  version: 6,
   stage: 'depth',
   title: 'Layer velocities',
   summary:
-    'Fits v0 + k·z to the wells in each layer between horizons, z from the datum; a velocity volume may guide v0 sideways.',
-  formula: 'v = v₀ + k·z in each layer, fitted to wells; between wells by the guide or by kriging.',
+    'Makes a velocity model of layers between boundaries, each constant, rising with depth or time, from top to base, or by a velocity volume; fitted to wells or typed. Over a survey or along a 2D line.',
+  formula:
+    'v = v₀; v₀ + k·z from the datum or the layer’s top; v₀ + k·t; evenly from top to base; or a factor of a velocity volume.',
   avoid: 'Where layers have no well: the velocity there is carried from afar.',
   source: 'Slotnick (1936), Geophysics 1, 9–22',
   reach: 'global',
   inputs: {
-    horizons: { kind: 'horizon', title: 'Horizons, as the wells name them', many: true, domain: 'twt' },
-    seaBed: { kind: 'horizon', title: 'Sea bed or ground', domain: 'depth', optional: true },
-    guide: {
-      kind: 'volume',
-      title: 'Guided sideways by',
-      quantity: ['interval velocity'],
-      domain: 'twt',
-      optional: true,
-    },
-    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation']),
+    ...boundaryInputs,
+    wells: wellsInput(['directional surveys', 'tops', 'checkshots', 'time-depth relation'], { optional: true }),
   },
   params,
-  outputs: { model: { kind: 'velocity model', title: 'Velocity model' } },
+  outputs: {
+    model: { kind: 'velocity model', title: 'Velocity model' },
+    table: { kind: 'result table', title: 'Velocities of wells' },
+  },
   async run({ inputs, around, params: p, store, signal, idFor, warn }) {
-    const ordered = [...inputs.horizons].sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
-    const { frame } = await store.facts();
-    const overburden = {
-      waterVelocity: p.waterVelocity,
-      datumM: frame?.datumM ?? 0,
-      replacementVelocity: frame?.replacementVelocity ?? 1500,
-    };
-    const seaBed = inputs.seaBed && {
-      values: await readWhole(store, inputs.seaBed.values),
-      binGrid: inputs.seaBed.binGrid,
-    };
-    const seaBedAt = seaBed && ((x: number, y: number) => gridAt(seaBed.values, seaBed.binGrid, x, y));
-    const made: VelocityModel['layers'] = [];
-    let above: string | null = null;
-    for (const horizon of ordered) {
+    const above = await overburdenOf(store, p.waterVelocity);
+    const nodes = nodesFor(await store.list(), inputs.horizons, inputs.line);
+    const sea = inputs.seaBed ? await seaBedOn(store, inputs.seaBed, nodes) : null;
+    const seaBed = await seaBedFrom(store, inputs.seaBed);
+    const boundaries = await boundariesOn(store, inputs.horizons, nodes, { above, seaBed: sea, signal, say: warn });
+    const volume = await cubeFor(store, inputs.velocity, p.samples, { signal, warn });
+    const tops = topsOfBoundaries(boundaries);
+    const rows = new Map(p.layers.map((row) => [row.base, row]));
+    for (const base of rows.keys())
+      if (!boundaries.some(({ of }) => of.name === base))
+        warn(`No boundary is called “${base}”: what was said of that layer is not used.`);
+    const usual: LawForm =
+      p.law !== 'by what there is' ? p.law : volume ? 'velocity volume' : 'v0 + k·z from the datum';
+    const layers: MadeLayer[] = [];
+    for (const [n, { of, times }] of boundaries.entries()) {
       stopIf(signal);
-      const top = topOfHorizon(horizon);
-      const wells = inputs.wells.flatMap((w) => {
-        stopIf(signal);
-        return layerPoints(around, w, above, top, overburden, seaBedAt) ?? [];
-      });
-      const typed = p.typed.find((t) => t.base === horizon.name);
-      if (typed) {
-        const rms = misfitOf(typed, wells);
-        made.push({ base: horizon.name, v0: typed.v0, k: typed.k, rms, points: 0 });
-        above = top;
-        continue;
-      }
-      const fit = during(signal, () => fitLayer(wells, { lowK: 0, highK: p.mostK }));
-      if (!fit) {
-        const before = made.at(-1);
-        if (!before)
-          throw new LithagonError(
-            'velocity',
-            `No well has a top “${top}” with times below where the layers begin, so the first layer has no velocity.`,
-            {
-              object: horizon.name,
-              fix: 'Name horizons as the wells name their tops, and load checkshots.',
-            },
-          );
-        warn(`No well has a top “${top}” with a time; the velocity of the layer above was carried down.`);
-        made.push({ ...before, base: horizon.name, rms: 0, points: 0 });
-      } else {
-        if (fit.atBound && p.mostK > 0)
-          warn(
-            `Down to ${horizon.name} k is ${fit.k === 0 ? 'least, 0' : `at its bound, ${fit.k}`} 1/s: the wells would have it beyond, or do not tell it. Trust the layer at their depths only, or type its k.`,
-          );
-        made.push({
-          base: horizon.name,
-          v0: fit.v0,
-          k: fit.k,
-          rms: fit.rms,
-          points: wells.reduce((n, w) => n + w.points.length, 0),
-        });
-      }
-      above = top;
+      const wells = wellsIn(around, inputs.wells, n > 0 ? tops[n - 1] : null, tops[n], above, seaBed);
+      const row = rows.get(of.name);
+      const form = row?.law ?? usual;
+      if (form === 'velocity volume' && !volume)
+        throw new LithagonError(
+          'velocity',
+          `The layer down to ${of.name} is to go by a velocity volume, and none was chosen.`,
+          {
+            object: of.name,
+            fix: 'Choose a velocity volume, or another law for the layer. Nothing was changed.',
+          },
+        );
+      const fit =
+        row && row.use === 'typed' && form !== 'velocity volume'
+          ? typedLaw(row)
+          : during(signal, () => fitted(form, wells, volume?.cube, p.mostK));
+      if (row?.use === 'fitted to wells' && !fit)
+        warn(`No well tells of the layer down to ${of.name}: its typed numbers stand.`);
+      const before = layers.at(-1);
+      const law = fit?.law ?? (row ? typedLaw(row).law : before && lawOf(before));
+      if (!law) throw noVelocity(tops[n]);
+      if (!fit && !row)
+        warn(`No well has a top “${tops[n]}” with a time; the velocity of the layer above was carried down.`);
+      if (fit?.atBound)
+        warn(
+          `Down to ${of.name} the gradient is ${law.k === 0 && law.vBase === undefined ? 'least, 0' : 'at its bound'}: the wells would have it beyond, or do not tell it. Trust the layer at their depths only, or type it.`,
+        );
+      layers.push(madeLayer({ base: of.name, top: tops[n] }, law, times, wells, fit?.typed === false, volume?.cube));
     }
-    const model: VelocityModelDraft = { kind: 'velocity model', ...overburden, layers: made };
-    if (!inputs.guide) return { model };
-    if (!seaBed)
-      throw new LithagonError('velocity', 'A guide needs the sea bed too, since layers are counted from there.', {
-        object: inputs.guide.name,
-        fix: 'Choose the sea bed, or leave the guide out.',
-      });
-    const { binGrid } = ordered[0];
-    const [ni, nj, nk] = shapeOf(inputs.guide);
-    const volume = await readInlines(store, inputs.guide, 0, ni);
-    const scale = toSi(inputs.guide.quantity, inputs.guide.unit);
-    if (scale !== 1) for (let n = 0; n < volume.length; n++) volume[n] *= scale;
-    if (volume.length !== ni * nj * nk) throw new Error('a guide is read whole');
-    stopIf(signal);
-    const { guide } = inputs;
-    const layered = await Promise.all(
-      ordered.map(async (horizon, n) => ({
-        ...made[n],
-        typed: p.typed.some((t) => t.base === horizon.name),
-        values: await readWhole(store, horizon.values),
-        binGrid: horizon.binGrid,
-        wells: inputs.wells.flatMap((w) => {
-          const upper = n === 0 ? null : topOfHorizon(ordered[n - 1]);
-          const points = layerPoints(around, w, upper, topOfHorizon(horizon), overburden, seaBedAt);
-          const at = topInDepth(around, w, topOfHorizon(horizon));
-          return points && at ? [{ x: at.x, y: at.y, points }] : [];
-        }),
-      })),
-    );
-    const maps = during(signal, () =>
-      guidedV0({
-        binGrid,
-        guide: guideOf(volume, guide.binGrid, guide.vertical, p.guideSamples),
-        seaBed,
-        above: overburden,
-        layers: layered,
-        rangeM: p.rangeM,
-      }),
-    );
-    const id = idFor('model');
-    const shape = [binGrid.inline.count, binGrid.crossline.count];
-    model.binGrid = binGrid;
-    for (let n = 0; n < made.length; n++)
-      made[n].v0Map = await writeWhole(store, `${id}/v0-${n}`, shape, maps[n], ['inline', 'crossline']);
-    return { model };
+    const byVolume = layers.some((l) => l.form === 'velocity volume') ? volume : null;
+    if (volume && !byVolume) warn(`No layer goes by ${volume.name}.`);
+    const model = await keptModel(store, idFor('model'), { above, nodes, seaBed: sea, layers, cube: byVolume });
+    return { model, table: velocityTable(model.layers) };
   },
 });
+
+/** The law of a layer as it was made. */
+const lawOf = ({ form = 'constant', v0, k, vBase }: MadeLayer): Law => ({ form, v0, k, vBase });
+
+interface Fitted {
+  law: Law;
+  typed: boolean;
+  atBound: boolean;
+}
+
+/** The law of a row as it is typed. */
+function typedLaw({ law: form, v0, k, vBase }: z.infer<typeof params>['layers'][number]): Fitted {
+  if (form === 'velocity volume') return { law: { form, v0: 1, k: 0 }, typed: true, atBound: false };
+  const law = { form, v0, k: form.startsWith('v0') ? k : 0, ...(form === 'from top to base' ? { vBase } : {}) };
+  return { law, typed: true, atBound: false };
+}
+
+/** The law of a form that wells have; null where none tells. */
+function fitted(form: LawForm, wells: WellInLayer[], cube: VelocityCube | undefined, mostK: number): Fitted | null {
+  if (form === 'velocity volume') {
+    const [trend] = trendsOf([wells.map((w) => inWell(w, cube))], 'velocity volume').trends;
+    // where no well tells, the volume stands as it is
+    return { law: { form, v0: trend?.anisotropy?.factor ?? 1, k: 0 }, typed: false, atBound: false };
+  }
+  const fit = fitLaw(form, wells, mostK);
+  return fit && { law: fit.law, typed: false, atBound: fit.atBound && mostK > 0 };
+}

@@ -15,7 +15,7 @@ const params = z.object({
 
 export const close = defineStep({
   id: 'interpret.close',
-  version: 1,
+  version: 2,
   stage: 'interpret',
   title: 'Close a horizon',
   summary: 'Fills the gaps of a horizon with a smooth surface, cut at faults; what was tracked stays as it is.',
@@ -71,12 +71,24 @@ export const close = defineStep({
         `${how.empty} bins lie in blocks between faults that hold no pick and no track: they stay empty. Pick in them, or take out a fault.`,
       );
     const id = idFor('closed');
+    const keep = (name: string, data: Float32Array) =>
+      writeWhole(store, `${id}/${name}`, [rows, columns], data, ['inline', 'crossline']);
+    const sure = horizon.confidence ? await readWhole(store, horizon.confidence) : null;
     return {
       closed: {
         kind: 'horizon',
         domain: horizon.domain,
         binGrid: horizon.binGrid,
-        values: await writeWhole(store, `${id}/values`, [rows, columns], filled, ['inline', 'crossline']),
+        values: await keep('values', filled),
+        // what was filled is a guess
+        ...(sure
+          ? {
+              confidence: await keep(
+                'confidence',
+                sure.map((c, n) => (Number.isNaN(values[n]) ? 0 : c)),
+              ),
+            }
+          : {}),
         range: [
           known.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY),
           known.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY),
