@@ -108,6 +108,7 @@ export { frequencyGather, type SpectrumScope, spectraOf } from './project/spectr
 export { anglesOf, namedLikeStack, type Stack, stackSetOf, stacksOf, waveletsOf, withAngle } from './project/stacks.ts';
 export { shownUnits } from './project/units.ts';
 export { velocityAt } from './project/velocityAt.ts';
+export { modelParts, VELOCITIES } from './project/velocityModel.ts';
 export * from './project/wells/carry.ts';
 export { shotDepths } from './project/wells/checkshots.ts';
 export {
@@ -150,6 +151,12 @@ export { followTop, renamed } from './trail/rename.ts';
 export { runRecipe } from './trail/runRecipe.ts';
 export { type Run, runOf, runsOf } from './trail/runs.ts';
 export { projectRecipe, recipeOf } from './trail/writeRecipe.ts';
+export { type Column, columnOf, depthOfTime, timeOfDepth, velocityOfTime } from './velocity/column.ts';
+export { columnsAlong, columnsOver, type Even, evenIn } from './velocity/even.ts';
+export { MEAN_OF } from './velocity/interval.ts';
+export { LAW_FORMS, type Law, type LawForm, lawInWords, scaled } from './velocity/law.ts';
+export { type Model, type ModelParts, modelOf } from './velocity/model.ts';
+export { turned, turnedTraces, turnerOf } from './velocity/turn.ts';
 export { type Sampled, sampleAt } from './wells/edit.ts';
 export { FUNCTION_NAMES } from './wells/formula.ts';
 export { partsOfFormula, troublesOfFormula } from './wells/formulaText.ts';

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { depthJobs } from './jobs/depth';
 import { filesJobs } from './jobs/files';
 import { inversionJobs } from './jobs/inversion';
 import { planesJobs } from './jobs/planes';
@@ -12,6 +13,7 @@ const api = {
   ...projectJobs,
   ...wellsJobs,
   ...inversionJobs,
+  ...depthJobs,
   ...planesJobs,
   cancel,
   hearBy,

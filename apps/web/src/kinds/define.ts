@@ -1,5 +1,7 @@
-import { type Domain, domainName, type EarthObject } from '@lithagon/core';
+import { askedInputs, type Domain, domainName, type EarthObject } from '@lithagon/core';
 import type { ComponentType } from 'react';
+import { canTurn, givesWay } from '../state/conversion';
+import { useProject } from '../state/project';
 import type { Size } from '../views/common/hooks';
 import type { ShownWell } from '../views/common/survey';
 import type { Surface } from '../views/map/surface';
@@ -42,6 +44,28 @@ export interface Layer<O, P> {
   missing?(object: O, domain: Domain, well?: ShownWell): string | null;
   /** Whether it is in a view's list only when it is put there. */
   asked?(object: O, objects: EarthObject[]): boolean;
+}
+
+/** Whether one was converted to the other. */
+const convertedFrom = (made: EarthObject, from: EarthObject): boolean =>
+  made.kind === from.kind &&
+  made.madeBy.step.startsWith('depth.') &&
+  Object.values(askedInputs(made)).some((ids) => ids.includes(from.id));
+
+/** What is drawn in its own domain, or turned into the other, unless it stands there converted or as what it came from. */
+export function turnable(object: EarthObject & { domain: Domain }, domain: Domain): string | null {
+  const { objects } = useProject.getState();
+  const others = objects.filter((o) => o.kind === object.kind && 'domain' in o && o.domain !== object.domain);
+  if (object.domain === domain) {
+    const source = givesWay(object) ? others.find((o) => convertedFrom(object, o)) : undefined;
+    return source ? `is drawn of ${source.name}, by the velocities that are looked at` : null;
+  }
+  if (!canTurn(object.domain, domain)) return otherDomain(object, domain);
+  const there = others.filter((o) => 'domain' in o && o.domain === domain);
+  const stored = there.find((o) => convertedFrom(o, object) && !givesWay(o));
+  if (stored) return `is shown as ${stored.name}, to which it was converted`;
+  const source = there.find((o) => convertedFrom(object, o));
+  return source ? `is shown as ${source.name}, of which it was made` : null;
 }
 
 /** What is drawn in time alone, or in depth alone. */

@@ -10,7 +10,7 @@ let dock: DockviewApi | null = null;
 /** Views that need the whole desk while they are in front. */
 const WHOLE: ViewKind[] = ['tie', 'logs', 'catalogue'];
 /** Views that open under the section, since what is done in them is seen in it; one lies behind the other. */
-const UNDER: ViewKind[] = ['spectrum', 'crossplot', 'net', 'pay'];
+const UNDER: ViewKind[] = ['spectrum', 'crossplot', 'net', 'pay', 'velocity'];
 const needsAll = (id: string) => WHOLE.some((kind) => kind === kindOfView(id));
 
 /** The desk says that it is there. */

@@ -10,6 +10,7 @@ import { scene } from './scene';
 import { section } from './section';
 import { spectrum } from './spectrum';
 import { tie } from './tie';
+import { velocity } from './velocity';
 
 /** Views that a desk may hold, in the order in which they are offered. */
 export const VIEWS: Record<ViewKind, View> = {
@@ -22,5 +23,6 @@ export const VIEWS: Record<ViewKind, View> = {
   spectrum,
   net,
   pay,
+  velocity,
   catalogue,
 };

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Toaster } from 'sonner';
 import { keepCutting } from '../compute/cutting';
 import { forViews } from '../compute/pool';
+import { useKeptConversion } from '../state/conversion';
 import { keepDesk, useDesk } from '../state/desk';
 import { heldByHistory, keepHistory } from '../state/history';
 import { openProject, takeOver, useProject } from '../state/project';
@@ -59,6 +60,7 @@ export function Workbench() {
     };
   }, []);
   const objects = useProject((s) => s.objects);
+  useKeptConversion();
   useEffect(() => {
     const { links, volume: chosen } = useDesk.getState();
     const volume = shownVolume(objects, chosen);

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
 import { useArray } from '../../views/common/hooks';
 import { useLabels } from '../../views/common/labels/Labels';
-import { scales } from '../../views/section/frame';
+import { inFrame, scales } from '../../views/section/frame';
 import type { SectionLayerProps } from '../define';
 import { alongSection, bodyColor, runsByTrace } from './shapes';
 
@@ -21,9 +21,10 @@ export function BodiesOnSection({ object, frame, opacity, selected }: SectionLay
   );
   const { x, y } = scales(frame);
   const { first, step } = object.vertical;
+  const turn = inFrame(frame, object.domain);
   const shapes = cut.map(({ body, lines }) => ({
     body,
-    paths: lines.map((points) => points.map(([t, k]): [number, number] => [x(t), y(first + k * step)])),
+    paths: lines.map((points) => points.map(([t, k]): [number, number] => [x(t), y(turn(t, first + k * step))])),
   }));
   useLabels(
     object.id,

@@ -1,6 +1,6 @@
 import type { Bodies } from '@lithagon/core';
 import { BodyTable } from '../../workbench/sheet/BodyTable';
-import { otherDomain, webKind } from '../define';
+import { otherDomain, turnable, webKind } from '../define';
 import { BodiesOnMap } from './OnMap';
 import { BodiesOnSection } from './OnSection';
 
@@ -8,7 +8,7 @@ export const bodies = webKind<Bodies>({
   sheet: [BodyTable],
   layers: {
     map: { order: 32, Draw: BodiesOnMap },
-    section: { order: 30, missing: otherDomain, Draw: BodiesOnSection },
+    section: { order: 30, missing: turnable, Draw: BodiesOnSection },
     scene: { order: 15, missing: otherDomain },
   },
 });

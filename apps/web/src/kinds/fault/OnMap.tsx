@@ -1,13 +1,18 @@
 import { type Fault, meshOfSticks } from '@lithagon/core';
 import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
+import { useConversion } from '../../state/conversion';
 import { faultTrace } from '../../views/map/surface';
 import type { MapLayerProps } from '../define';
-import { drawnColor } from './look';
+import { drawnColor, faultIn } from './look';
 
 /** A fault where it meets the horizon that is shown; else its sticks as picked, joined along their middles. */
-export function FaultOnMap({ object, objects, selected, opacity, surface, place }: MapLayerProps<Fault>) {
-  const trace = useMemo(() => (surface ? faultTrace(meshOfSticks(object.sticks), surface) : []), [object, surface]);
+export function FaultOnMap({ object, objects, domain, selected, opacity, surface, place }: MapLayerProps<Fault>) {
+  const model = useConversion((s) => s.model);
+  const trace = useMemo(
+    () => (surface ? faultTrace(meshOfSticks(faultIn(object, domain, model && { model }).sticks), surface) : []),
+    [object, surface, domain, model],
+  );
   const onSurface = trace.length > 0;
   const middle = object.sticks.filter((s) => s.length > 1).map((s) => s[Math.floor(s.length / 2)]);
   const run = onSurface

@@ -5,10 +5,11 @@ import { useLabels } from '../../views/common/labels/Labels';
 import { scales } from '../../views/section/frame';
 import { faultAlong } from '../../views/section/geometry';
 import type { SectionLayerProps } from '../define';
-import { drawnColor } from './look';
+import { drawnColor, faultIn } from './look';
 
 export function FaultOnSection({ object, objects, frame, opacity, selected }: SectionLayerProps<Fault>) {
-  const cuts = useMemo(() => faultAlong(frame.line, object), [frame.line, object]);
+  const { line, domain, turning } = frame;
+  const cuts = useMemo(() => faultAlong(line, faultIn(object, domain, turning)), [line, object, domain, turning]);
   const { x, y } = scales(frame);
   const ends = cuts.map(([a, va, b, vb]): [number, number][] => [
     [x(a), y(va)],

@@ -3,7 +3,7 @@ import { beginFault } from '../../actions/draw';
 import { takeTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { webKind } from '../define';
-import { faultColor, notDrawn } from './look';
+import { faultColor, notDrawn, notTurned } from './look';
 import { FaultOnMap } from './OnMap';
 import { FaultOnSection } from './OnSection';
 
@@ -19,8 +19,8 @@ export const fault = webKind<Fault>({
     ),
   ],
   layers: {
-    map: { order: 50, Draw: FaultOnMap, missing: notDrawn },
-    section: { order: 30, Draw: FaultOnSection, missing: notDrawn },
+    map: { order: 50, Draw: FaultOnMap, missing: notTurned },
+    section: { order: 30, Draw: FaultOnSection, missing: notTurned },
     scene: { order: 30, missing: notDrawn },
   },
 });

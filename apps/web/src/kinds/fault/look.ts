@@ -1,8 +1,9 @@
-import type { Domain, EarthObject, Fault } from '@lithagon/core';
+import { type Domain, type EarthObject, type Fault, turnerOf } from '@lithagon/core';
 import { pebble } from '../../color/maps';
 import { hiddenByNet, setOfFault } from '../../state/faultFilter';
 import { useProject } from '../../state/project';
-import { INK, otherDomain } from '../define';
+import type { Turning } from '../../views/section/useTurned';
+import { INK, otherDomain, turnable } from '../define';
 
 /** The colour of the set that a fault is in, where it is in one. */
 export function setColor({ id }: Fault, objects: EarthObject[]): string | null {
@@ -20,6 +21,21 @@ export const drawnColor = (object: Fault, objects: EarthObject[]): string =>
 /** And as a surface in the scene. */
 export const sceneColor = (object: Fault, objects: EarthObject[]): string =>
   object.color ?? setColor(object, objects) ?? '#6f6a62';
+
+/** Why a fault is not drawn where faults are turned: nothing turns it into that domain, or it is hidden by the net. */
+export const notTurned = (object: Fault, domain: Domain): string | null =>
+  turnable(object, domain) ?? hiddenByNet(object, useProject.getState().objects);
+
+/** A fault in a domain, its sticks turned point by point; points that the model does not reach are left out. */
+export function faultIn(object: Fault, domain: Domain, turning: Pick<Turning, 'model'> | null): Fault {
+  if (object.domain === domain || !turning || domain === 'age') return object;
+  const turn = turnerOf(turning.model, domain);
+  const sticks = object.sticks
+    .map((stick) => stick.map(([x, y, v]): [number, number, number] => [x, y, turn(x, y, v)]))
+    .map((stick) => stick.filter((p) => !Number.isNaN(p[2])))
+    .filter((stick) => stick.length > 0);
+  return { ...object, domain, sticks };
+}
 
 /** Why a fault is not drawn: it is in the other domain, or hidden by the net. */
 export const notDrawn = (object: Fault, domain: Domain): string | null =>

@@ -4,7 +4,7 @@ import { pathText } from '../../picture/path';
 import { useArray } from '../../views/common/hooks';
 import { useLabels } from '../../views/common/labels/Labels';
 import { cutAt } from '../../views/section/cuts';
-import { scales } from '../../views/section/frame';
+import { inFrame, scales } from '../../views/section/frame';
 import { horizonAlong } from '../../views/section/geometry';
 import { placesAlong } from '../../views/section/layers/labelPlaces';
 import type { SectionLayerProps } from '../define';
@@ -12,11 +12,16 @@ import type { SectionLayerProps } from '../define';
 /** A horizon along the section, with gaps at faults; one that is out of date is broken, and says so. */
 export function HorizonOnSection({ object, frame, color, old, opacity, selected }: SectionLayerProps<Horizon>) {
   const values = useArray(object.id, object.revision, object.values);
-  const { line, cuts, box } = frame;
-  const along = useMemo(
-    () => (values ? cutAt(horizonAlong(line, object, values), cuts) : []),
-    [line, object, values, cuts],
-  );
+  const { line, cuts, box, domain, turning } = frame;
+  const along = useMemo(() => {
+    if (!values) return [];
+    const turn = inFrame({ line, domain, turning }, object.domain);
+    const own = horizonAlong(line, object, values);
+    return cutAt(
+      own.map(([t, v]) => [t, turn(t, v)]),
+      cuts,
+    );
+  }, [line, object, values, cuts, domain, turning]);
   const { x, y } = scales(frame);
   const points = along.map(([t, v]): [number, number] => [x(t), y(v)]);
   const at = placesAlong(points, box.left, box.left + box.width).slice(0, 40);

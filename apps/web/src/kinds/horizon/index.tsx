@@ -9,7 +9,7 @@ import { takeTool } from '../../state/tool';
 import { activeOf, changeSettings } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { standsFor } from '../../views/common/survey';
-import { otherDomain, webKind } from '../define';
+import { otherDomain, turnable, webKind } from '../define';
 import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
@@ -61,5 +61,12 @@ export const horizon = webKind<Horizon>({
   colored: true,
   actions: [Erase, KeepInColumn],
   show,
-  layers: { section: { ...LAYER, Draw: HorizonOnSection }, scene: LAYER },
+  layers: {
+    section: {
+      ...LAYER,
+      Draw: HorizonOnSection,
+      missing: (object, domain) => turnable(object, domain) ?? behindPage(object, useProject.getState().objects),
+    },
+    scene: LAYER,
+  },
 });

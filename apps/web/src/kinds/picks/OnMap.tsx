@@ -1,11 +1,14 @@
-import type { Picks } from '@lithagon/core';
+import { type Picks, turnerOf } from '@lithagon/core';
+import { useConversion } from '../../state/conversion';
 import { useTool } from '../../state/tool';
 import { surfaceAt } from '../../views/map/surface';
 import type { MapLayerProps } from '../define';
 
 /** Picks from above, those on the slice or surface that is shown as diamonds, filled where they are being made. */
-export function PicksOnMap({ object, selected, opacity, size, surface, place }: MapLayerProps<Picks>) {
+export function PicksOnMap({ object, domain, selected, opacity, size, surface, place }: MapLayerProps<Picks>) {
   const tool = useTool((s) => (s.tool?.kind === 'pick' && s.tool.id === object.id ? s.tool : null));
+  const model = useConversion((s) => s.model);
+  const turn = model && domain !== 'age' && domain !== object.domain ? turnerOf(model, domain) : null;
   const ink = object.color ?? '#1f766d';
   const near = tool && tool.how !== 'free-hand' ? tool.snapMs : NEAR_MS;
   const [on, off]: [number, number][][] = [[], []];
@@ -13,7 +16,7 @@ export function PicksOnMap({ object, selected, opacity, size, surface, place }: 
     const at = place(x, y);
     if (at[0] < 0 || at[1] < 0 || at[0] > size.width || at[1] > size.height) continue;
     const level = surface ? surfaceAt(surface, x, y) : Number.NaN;
-    (Math.abs(time - level) <= near ? on : off).push(at);
+    (Math.abs((turn ? turn(x, y, time) : time) - level) <= near ? on : off).push(at);
   }
   return (
     <g data-object={object.id} opacity={opacity} data-picks={object.name}>

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { pathText } from '../../picture/path';
 import { useTool } from '../../state/tool';
 import { useLabels } from '../../views/common/labels/Labels';
-import { scales } from '../../views/section/frame';
+import { inFrame, scales } from '../../views/section/frame';
 import { reachOf, traceOf } from '../../views/section/geometry';
 import { placesAlong } from '../../views/section/layers/labelPlaces';
 import type { SectionLayerProps } from '../define';
@@ -23,7 +23,8 @@ export function PicksOnSection({ object, frame, opacity, color, selected }: Sect
       })
       .sort((a, b) => a[0] - b[0]);
   }, [object, line]);
-  const on = here.map(([t, v]): [number, number] => [x(t), y(v)]);
+  const turn = inFrame(frame, object.domain);
+  const on = here.map(([t, v]): [number, number] => [x(t), y(turn(t, v))]).filter(([, py]) => !Number.isNaN(py));
   const ink = object.color ?? (color.startsWith('#') ? color : '#1f766d');
   const at = placesAlong(on, frame.box.left, frame.box.left + frame.box.width).slice(0, 20);
   useLabels(

@@ -14,6 +14,7 @@ export const VIEW_KINDS = [
   'spectrum',
   'net',
   'pay',
+  'velocity',
   'catalogue',
 ] as const;
 export type ViewKind = (typeof VIEW_KINDS)[number];
@@ -198,6 +199,11 @@ const net = {
   velocity: z.number().min(300).max(8000),
 };
 
+const velocity = {
+  /** Whether depths are drawn less those of the model in use. */
+  less: z.boolean(),
+};
+
 const SCHEMAS = {
   section,
   map,
@@ -208,6 +214,7 @@ const SCHEMAS = {
   spectrum,
   net,
   pay: {},
+  velocity,
   catalogue: {},
 } satisfies Record<ViewKind, Record<string, z.ZodType>>;
 
@@ -289,6 +296,7 @@ export const USUAL: Settings = {
   },
   net: { density: true, velocity: 2500 },
   pay: {},
+  velocity: { less: false },
   catalogue: {},
 };
 

@@ -1,4 +1,4 @@
-import { type Domain, domainName, domainUnit, type Units } from '@lithagon/core';
+import { type Domain, domainUnit, type Units } from '@lithagon/core';
 
 /** What a domain is called where one is chosen, and at the head of its figures. */
 export const domainTitle = (domain: Domain): string => ({ twt: 'TWT', depth: 'Depth', age: 'Age' })[domain];
@@ -10,12 +10,6 @@ export const domainAxis = (domain: Domain, units: Units): string => {
 };
 
 export const DOMAINS: Domain[] = ['twt', 'depth', 'age'];
-
-/** How something comes to be shown in a domain that it is not in yet, in a sentence. */
-export const waysInto = (domain: Domain): string =>
-  domain === 'age'
-    ? 'It can be shown by age once it is drawn against a relative age: the step Volume to age.'
-    : `It can be shown in ${domainName(domain)} once a velocity model takes it there.`;
 
 /** Where something that has a time and a depth lies in a domain; by age it has no place. */
 export const verticalOf = (domain: Domain, twt: number, depth: number): number =>

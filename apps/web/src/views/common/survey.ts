@@ -56,6 +56,10 @@ function counterpart(volumes: Volume[], volume: Volume | undefined, domain: Doma
   );
 }
 
+/** What a volume was stretched from, where it was. */
+export const convertedOf = (volume: Volume | undefined): string | undefined =>
+  volume?.madeBy.step === 'depth.volume' ? askedInputs(volume).volume?.[0] : undefined;
+
 /** Whether an object lies on a grid of its own, with no place on the map. */
 const isLocal = (o: EarthObject) => 'binGrid' in o && o.binGrid?.local === true;
 

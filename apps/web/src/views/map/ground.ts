@@ -13,7 +13,9 @@ import {
   type Volume,
 } from '@lithagon/core';
 import { useMemo } from 'react';
+import { turnable } from '../../kinds/define';
 import { useBlends, useDrawnBlend } from '../../state/blends';
+import { useConversion } from '../../state/conversion';
 import { useDisplays } from '../../state/displays';
 import { useMapTrial } from '../../state/mapTrial';
 import { pageOf, seriesOf, usePages } from '../../state/pages';
@@ -29,6 +31,7 @@ import { domainAxis, domainTitle } from '../common/domains';
 import { type PlaneState, useArray, useOnHorizon, usePlane } from '../common/hooks';
 import { classLook, lookOf } from '../common/look';
 import { indexAt, standsFor } from '../common/survey';
+import { useTurnedHorizon } from '../common/useTurnedHorizon';
 import type { FieldLook } from '../raster/field';
 import type { Mix } from '../raster/mix';
 import type { Sum } from '../raster/quad';
@@ -91,6 +94,9 @@ function useUpon(painter: Volume | undefined, blend: Blend | undefined, two: Vol
   return painter ? [painter] : two.length > 0 ? two : of;
 }
 
+/** Whether a horizon is a track that was closed since: another stands for it. */
+const behindTrack = (horizon: Horizon, objects: EarthObject[]) => standsFor(objects).has(horizon.id);
+
 /** Nothing under the outlines. */
 const NONE = 'none';
 
@@ -111,7 +117,15 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const { domain } = settings;
   const place = usePlace();
   const display = useDisplays();
-  const horizons = objects.filter((o): o is Horizon => o.kind === 'horizon' && o.domain === domain);
+  // with what turns one domain into the other, horizons of both
+  const turns = useConversion((s) => s.model !== null);
+  const horizons = objects
+    .filter(
+      (o): o is Horizon =>
+        o.kind === 'horizon' &&
+        (o.domain === domain || (turns && turnable(o, domain) === null && !behindTrack(o, objects))),
+    )
+    .sort((a, b) => Number(a.domain !== domain) - Number(b.domain !== domain));
   const maps = objects.filter((o): o is QuantityMap => o.kind === 'map');
   const blends = objects.filter((o): o is Blend => o.kind === 'blend' && (o.of === 'map' || o.domain === domain));
   const pairs = objects.filter((o): o is TurnedPair => o.kind === 'turned pair' && o.domain === domain);
@@ -133,7 +147,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const map = maps.find((m) => m.id === mapShows);
   const slice = mapShows === 'slice' && sliced ? volume : undefined;
   const upon = horizon && !matchOf ? objects.find((o) => o.id === settings.upon) : undefined;
-  const painter = upon?.kind === 'volume' && upon.domain === domain ? upon : undefined;
+  const painter = upon?.kind === 'volume' && upon.domain === (horizon?.domain ?? domain) ? upon : undefined;
   const blend = useDrawnBlend(
     blends.find((b) => b.id === (horizon ? (b.of === 'volume' && settings.upon) || '' : mapShows)),
   );
@@ -143,11 +157,14 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
   const source = horizon ?? map ?? blend ?? pair;
   const onIt = useOnHorizon(useUpon(painter, blend, two), horizon);
   const old = useProject((s) => (source ? s.old.has(source.id) : slice ? s.old.has(slice.id) : false));
-  const values = useArray(
+  const converted = horizon !== undefined && !matchOf && horizon.domain !== domain;
+  const turned = useTurnedHorizon(converted ? horizon : undefined, domain);
+  const own = useArray(
     source?.id,
     `${source?.revision}${matchOf ? '/match' : ''}`,
     matchOf ? horizon?.confidence : (horizon ?? map)?.values,
   );
+  const values = converted ? turned : own;
   const lit = useBlends((s) => s.lit);
   const ofMaps = useMapFields(blend);
   const ofVolumes = usePlaneFields(horizon ? undefined : blend, 'slice', (v) => indexAt(v, 'slice', place));
@@ -166,7 +183,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
     ...horizons.flatMap((h) => {
       const own = seriesOf(h, objects);
       if (own.length > 0 && pageOf(own).id !== h.id) return [];
-      return [{ value: h.id, label: h.name }];
+      return [{ value: h.id, label: h.domain === domain ? h.name : `${h.name}, converted` }];
     }),
     ...maps.map((m) => ({ value: m.id, label: m.name })),
     ...[...blends, ...pairs].map((b) => ({ value: b.id, label: b.name })),
@@ -285,7 +302,7 @@ export function useGround(objects: EarthObject[], volume: Volume | undefined): S
         interval: null,
       };
     if (horizon) {
-      const [low, high] = horizon.range;
+      const [low, high] = converted ? extentOf(values) : horizon.range;
       // a round interval in the unit that is shown; what is level has no contours
       const round = high > low ? contourInterval(units.to(low, unit), units.to(high, unit)) : null;
       const interval = round === null ? null : units.from(round, unit);

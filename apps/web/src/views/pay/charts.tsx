@@ -11,10 +11,10 @@ import {
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useRef } from 'react';
 import { useUnits } from '../../state/units';
+import { Chart, type ChartSize, EDGES, pathOf } from '../common/Chart';
 import { ColorBar } from '../common/ColorBar';
 import { toScreen } from '../map/frame';
 import { MapRaster } from '../map/MapRaster';
-import { Chart, type ChartSize, EDGES, pathOf } from './Chart';
 
 interface Props {
   work: PayWork;

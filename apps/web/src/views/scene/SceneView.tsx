@@ -19,8 +19,9 @@ import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
 import { BlendLegend } from '../blend/BlendLegend';
 import { ColorBar, quantityText } from '../common/ColorBar';
+import { StoreInto } from '../common/Converted';
 import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
-import { domainTitle, waysInto } from '../common/domains';
+import { domainTitle } from '../common/domains';
 import { usePlane, useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels, useLabels } from '../common/labels/Labels';
@@ -75,7 +76,7 @@ export function SceneView() {
       <ViewFrame subtitle={volume?.name ?? ''} notShown={volume ? notShown : []} domain={{ value: domain, set }} links>
         {volume ? (
           <EmptyView title={`${volume.name} is in ${domainName(volume.domain)}.`}>
-            <span>{waysInto(domain)}</span>
+            <StoreInto volume={volume} domain={domain} back={() => set(volume.domain)} />
           </EmptyView>
         ) : (
           <EmptyView title="The scene shows planes, horizons, faults and wells together.">

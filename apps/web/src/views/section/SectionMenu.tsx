@@ -1,5 +1,8 @@
 import type { SeismicLine, Volume } from '@lithagon/core';
-import { useSettings } from '../../state/views';
+import { useConversion } from '../../state/conversion';
+import { addView } from '../../state/dock';
+import { useHere } from '../../state/here';
+import { changeSettings, useSettings } from '../../state/views';
 import { Select } from '../../ui/Field';
 import { Segmented } from '../../ui/Segmented';
 import css from '../common/view.module.css';
@@ -8,6 +11,10 @@ import { PlayLines } from './PlayLines';
 /** How a section is drawn, and what the wheel steps by. */
 export function SectionMenu({ shown, onWhole }: { shown: Volume | SeismicLine; onWhole(): void }) {
   const [settings, change] = useSettings('section');
+  const here = useHere();
+  // time and depth side by side, as soon as something turns the one into the other
+  const turns = useConversion((s) => s.model !== null);
+  const beside = turns && settings.domain !== 'age' ? (settings.domain === 'twt' ? 'depth' : 'twt') : null;
   const lines = shown.kind === 'volume' && settings.along !== 'path';
   return (
     <>
@@ -61,6 +68,18 @@ export function SectionMenu({ shown, onWhole }: { shown: Volume | SeismicLine; o
           </label>
           <PlayLines />
         </>
+      )}
+      {beside && (
+        <button
+          type="button"
+          className={css.menuAct}
+          title="The same line in the other domain, with cursor and zoom locked to this one"
+          onClick={() =>
+            changeSettings('section', addView('section', { beside: here, direction: 'right' }), { domain: beside })
+          }
+        >
+          {beside === 'depth' ? 'Depth' : 'TWT'} beside it
+        </button>
       )}
       <button type="button" className={css.menuAct} onClick={onWhole}>
         Show the whole section

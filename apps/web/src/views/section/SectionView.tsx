@@ -1,7 +1,17 @@
-import { domainName, type Fault, pathOfLine, type SeismicLine, stepOf, type Volume } from '@lithagon/core';
+import {
+  domainName,
+  type Fault,
+  pathOfLine,
+  type SeismicLine,
+  stepOf,
+  turned as turnedTo,
+  type Volume,
+} from '@lithagon/core';
 import { useEffect, useMemo, useRef } from 'react';
 import { finishStick } from '../../actions/draw';
 import { accept, carriedOver } from '../../actions/picking/section';
+import { faultIn } from '../../kinds/fault/look';
+import { givesWay, useConversion } from '../../state/conversion';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
@@ -18,14 +28,14 @@ import { viewIn } from '../../state/views/index';
 import { Button } from '../../ui/Button';
 import { chooseFiles } from '../../ui/files';
 import { ColorBar, quantityText } from '../common/ColorBar';
+import { ConvertedBy, WaysInto } from '../common/Converted';
 import { cannotShow, layersOf, rowsOf } from '../common/contents';
-import { waysInto } from '../common/domains';
 import { useSize } from '../common/hooks';
 import { LayerList } from '../common/LayerList';
 import { LabelBoard, Labels } from '../common/labels/Labels';
 import { lookOf } from '../common/look';
 import { Pager } from '../common/Pager';
-import { type NotShown, type ShownWell, shownLine, shownVolume, shownWells } from '../common/survey';
+import { convertedOf, type NotShown, type ShownWell, shownLine, shownVolume, shownWells } from '../common/survey';
 import { useDropped } from '../common/useDropped';
 import { objectAt, useObjectMenu } from '../common/useObjectMenu';
 import { EmptyView, ViewFrame } from '../common/ViewFrame';
@@ -56,6 +66,7 @@ import { SectionMenu } from './SectionMenu';
 import { useHands } from './tools/useHands';
 import { useAlong } from './useAlong';
 import { useClosed } from './useClosed';
+import { useTurnedSamples, useTurning } from './useTurned';
 import { MARGIN, useWindow } from './useWindow';
 
 const layerOf = layersOf('section');
@@ -67,12 +78,20 @@ export function SectionView() {
   const [settings, change] = useSettings('section');
   const { domain } = settings;
   usePages();
+  // with what turns one domain into the other, a view of either shows both
+  const turns = useConversion((s) => s.model !== null) && domain !== 'age';
   const flat = shownLine(objects, settings);
-  const volume = flat ?? shownVolume(objects, settings.volume ?? desk, domain);
+  // what is stored in the other domain may give way to what it would be
+  useConversion((s) => `${s.trial !== null} ${s.chosen}`);
+  const stored = shownVolume(objects, settings.volume ?? desk, domain);
+  const volume =
+    flat ??
+    ((givesWay(stored) && objects.find((o): o is Volume => o.id === convertedOf(stored) && o.kind === 'volume')) ||
+      stored);
   const wells = useMemo(() => shownWells(objects), [objects]);
   const notShown = useMemo(
-    () => cannotShow(objects, layerOf, ['volume', 'seismic line'], domain, wells),
-    [objects, domain, wells],
+    () => cannotShow(objects, layerOf, turns ? [] : ['volume', 'seismic line'], domain, wells),
+    [objects, domain, wells, turns],
   );
   const empty = (title: string, more: React.ReactNode) => (
     <ViewFrame
@@ -93,13 +112,10 @@ export function SectionView() {
         <Button onClick={() => void chooseFiles().then(offerFiles)}>Choose files…</Button>
       </>,
     );
-  if (volume.domain !== domain)
+  if (volume.domain !== domain && !turns)
     return empty(
       `${volume.name} is in ${domainName(volume.domain)}.`,
-      <>
-        <span>{waysInto(domain)}</span>
-        <Button onClick={() => change({ domain: volume.domain })}>Show it in {domainName(volume.domain)}</Button>
-      </>,
+      <WaysInto domain={domain} from={volume.domain} back={() => change({ domain: volume.domain })} />,
     );
   if (flat && !pathOfLine(objects, flat))
     return empty(
@@ -127,11 +143,11 @@ function Section(props: {
   notShown: NotShown[];
 }) {
   const { shown, series, wells, notShown } = props;
-  const here = useHere();
+  const viewId = useHere();
   const objects = useProject((s) => s.objects);
   const old = useProject((s) => s.old.has(shown.id));
   const displays = useDisplays();
-  const contents = useDesk((s) => viewIn(s, here).contents);
+  const contents = useDesk((s) => viewIn(s, viewId).contents);
   const [settings, change] = useSettings('section');
   const { domain } = settings;
   const units = useUnits();
@@ -145,34 +161,53 @@ function Section(props: {
       : null;
   const along = useAlong(shown, settings, live);
   const { line } = along;
-  const samples = useClosed(shown, line, along.samples);
+  const turning = useTurning(line, domain);
+  const turned = useTurnedSamples(shown, line, along.samples, domain, turning);
+  const converted = shown.domain !== domain;
+  const verticalHere = turned?.vertical;
+  // as it is shown: in the domain of the view
+  const here = useMemo(
+    () => (converted && verticalHere ? { ...shown, domain, vertical: verticalHere } : shown),
+    [converted, shown, domain, verticalHere],
+  );
+  const closed = useClosed(shown, line, converted ? null : along.samples);
+  const samples = converted ? (turned?.samples ?? null) : closed;
   const [ref, element, size] = useSize<HTMLDivElement>();
   const whole: Window = useMemo(() => {
-    const { first, step, count } = shown.vertical;
+    const { first, step, count } = here.vertical;
     return { x0: 0, x1: line.traces - 1, y0: first, y1: first + step * (count - 1) };
-  }, [shown, line.traces]);
-  const { window, box, at, drag, showWhole } = useWindow(element, size, whole, shown, along);
+  }, [here.vertical, line.traces]);
+  const middle = turning?.columns[Math.floor(line.traces / 2)] ?? null;
+  const otherWay = domain === 'depth' ? 'twt' : 'depth';
+  const { window, box, at, drag, showWhole } = useWindow(
+    element,
+    size,
+    whole,
+    here,
+    along,
+    turning && middle ? { domain: otherWay, of: (value) => turnedTo(middle, otherWay, value) } : null,
+  );
   // pages of one series are drawn in the same colours, so that what differs between them is seen
   const drawnAs = series[0] ?? shown;
   const own = lookOf(drawnAs, displayOf(displays, drawnAs));
   const look = live ? liveLook(live, shown as Volume, samples?.data, own) : own;
 
   const filter = useFaultFilter();
-  const { turned } = usePages();
+  const { turned: pageTurned } = usePages();
   // biome-ignore lint/correctness/useExhaustiveDependencies: why a fault is not drawn follows from the filter too
   const rows = useMemo(
     () => rowsOf(contents, objects, layerOf, domain, wells),
-    [contents, objects, domain, wells, filter, turned],
+    [contents, objects, domain, wells, filter, pageTurned, turning],
   );
   const cuts = useMemo(
     () =>
       rows.flatMap(({ object, eye, why }) =>
-        object.kind === 'fault' && eye && !why ? faultAlong(line, object as Fault) : [],
+        object.kind === 'fault' && eye && !why ? faultAlong(line, faultIn(object as Fault, domain, turning)) : [],
       ),
-    [rows, line],
+    [rows, line, domain, turning],
   );
-  const frame: Frame = { line, window, box, domain, cuts };
-  const { drawing, ...hands } = useHands({ volume: shown, frame, data: samples, at, trial: live !== null });
+  const frame: Frame = { line, window, box, domain, cuts, turning };
+  const { drawing, ...hands } = useHands({ volume: here, frame, data: samples, at, trial: live !== null });
   const menu = useObjectMenu();
   const dropped = useDropped('section');
 
@@ -211,6 +246,7 @@ function Section(props: {
       tools={
         <>
           {live && <span className={css.live}>live</span>}
+          {converted && <ConvertedBy />}
           <LineTools shown={shown} number={along.number} onTurn={showWhole} />
           {shown.kind === 'seismic line' && <JoinTool shown={shown} />}
           <CompareTool shown={shown} />
@@ -254,26 +290,26 @@ function Section(props: {
         }}
       >
         {samples && size.width > 60 && (
-          <Seismic shown={shown} samples={samples} frame={frame} look={look} traces={settings.traces} />
+          <Seismic shown={here} samples={samples} frame={frame} look={look} traces={settings.traces} />
         )}
         {settings.over && size.width > 60 && (
           <Over host={element?.parentElement ?? null} of={settings.over} shown={shown} along={along} frame={frame} />
         )}
         {settings.compare && other && samples && size.width > 60 && (
-          <Compared compare={settings.compare} {...{ other, shown, samples, along, frame, look }} />
+          <Compared compare={settings.compare} {...{ other, shown: here, samples, along, frame, look }} />
         )}
-        {shown.kind === 'volume' && along.plane && size.width > 60 && (
+        {shown.kind === 'volume' && !converted && along.plane && size.width > 60 && (
           <LitSamples shown={shown} plane={along.plane} index={along.index} line={line} window={window} box={box} />
         )}
         {size.width > 60 && (
           <LabelBoard>
             <svg ref={svg} className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
               <defs>
-                <clipPath id={`${here}-box`}>
+                <clipPath id={`${viewId}-box`}>
                   <rect x={box.left} y={box.top} width={box.width} height={box.height} />
                 </clipPath>
               </defs>
-              <g clipPath={`url(#${here}-box)`}>
+              <g clipPath={`url(#${viewId}-box)`}>
                 <Objects rows={rows} frame={frame} objects={objects} wells={wells} />
                 <SetupWindow frame={frame} />
                 <SetupFan frame={frame} />

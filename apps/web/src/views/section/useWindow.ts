@@ -1,4 +1,4 @@
-import type { SeismicLine, Volume } from '@lithagon/core';
+import type { Domain, SeismicLine, Volume } from '@lithagon/core';
 import { useEffect, useMemo, useRef } from 'react';
 import { stepLine } from '../../actions/lines';
 import { useHere } from '../../state/here';
@@ -60,6 +60,8 @@ export function useWindow(
   whole: Window,
   shown: Pick<Volume | SeismicLine, 'id' | 'domain' | 'vertical'>,
   along: Told,
+  /** The same place in the other domain, where something turns it: views of that domain keep in step. */
+  other?: { domain: Domain; of(vertical: number): number } | null,
 ) {
   const here = useHere();
   const [across, down] = keysOf(shown, along);
@@ -76,8 +78,14 @@ export function useWindow(
   );
   const [y0, y1] = within(heights, whole.y0, whole.y1);
   const window = useMemo((): Window => ({ x0, x1, y0, y1 }), [x0, x1, y0, y1]);
-  const setZoom = (w: Window) =>
-    lookAt(here, { [across]: [numberAt(along, w.x0), numberAt(along, w.x1)], [down]: [w.y0, w.y1] });
+  const setZoom = (w: Window) => {
+    const there = other ? [other.of(w.y0), other.of(w.y1)] : [];
+    lookAt(here, {
+      [across]: [numberAt(along, w.x0), numberAt(along, w.x1)],
+      [down]: [w.y0, w.y1],
+      ...(other && there.every(Number.isFinite) ? { [other.domain]: there } : {}),
+    });
+  };
   const box: Box = {
     left: MARGIN.left,
     top: MARGIN.top,
@@ -158,5 +166,11 @@ export function useWindow(
       return moved;
     },
   };
-  return { window, box, at, drag, showWhole: () => lookAt(here, { [across]: null, [down]: null }) };
+  return {
+    window,
+    box,
+    at,
+    drag,
+    showWhole: () => lookAt(here, { [across]: null, [down]: null, ...(other ? { [other.domain]: null } : {}) }),
+  };
 }

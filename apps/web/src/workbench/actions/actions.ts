@@ -63,6 +63,7 @@ export const ACTIONS: Action[] = [
   { id: 'view-spectrum', title: 'Open the Spectrum', keys: 'f', run: () => openView('spectrum') },
   { id: 'view-net', title: 'Open the Net', keys: 'o', run: () => openView('net') },
   { id: 'view-pay', title: 'Open Net pay', keys: '', run: () => openView('pay') },
+  { id: 'view-velocity', title: 'Open Velocity', keys: '', run: () => openView('velocity') },
   { id: 'view-tie', title: 'Open the Tie view', keys: '', run: () => openView('tie') },
   { id: 'line-before', title: 'Line before', keys: ',', run: () => stepLine(-1) },
   { id: 'line-next', title: 'Next line', keys: '.', run: () => stepLine(1) },

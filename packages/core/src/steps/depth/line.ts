@@ -6,13 +6,11 @@ import { pathOfLine } from '../../project/lines.ts';
 import { readModel } from '../../project/velocityModel.ts';
 import { createArray, readWhole, writeChunk } from '../../storage/arrays.ts';
 import { downColumn } from '../../velocity/column.ts';
+import { columnsAlong, evenIn } from '../../velocity/even.ts';
 import { defineStep } from '../define.ts';
 import { modelInput } from './earth.ts';
-import { evenIn, stretchParams } from './even.ts';
 import { otherDomain } from './otherDomain.ts';
-
-/** Traces of a line at which it is asked how deep it goes. */
-const ASKED = 40;
+import { stretchParams } from './stretch.ts';
 
 export const depthLine = defineStep({
   id: 'depth.line',
@@ -41,9 +39,7 @@ export const depthLine = defineStep({
         fix: 'Load its navigation first. Nothing was changed.',
       });
     const model = await readModel(store, inputs.model, { signal, say: warn });
-    const every = Math.max(1, Math.floor(path.length / ASKED));
-    const asked = path.filter((_, n) => n % every === 0 || n === path.length - 1).map(([x, y]) => model.column(x, y));
-    const even = evenIn(line, asked, model.parts.above.datumM ?? 0, p);
+    const even = evenIn(line, columnsAlong(model, path), model.parts.above.datumM ?? 0, p);
     const data = await readWhole(store, line.samples);
     const { first, step, count: nk } = line.vertical;
     const { count } = even;

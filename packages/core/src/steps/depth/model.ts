@@ -13,7 +13,7 @@ const params = z.object({
   zones: z
     .array(
       z.object({
-        base: z.string().min(1).meta({ title: 'Base', names: 'horizon' }),
+        base: z.string().meta({ title: 'Base', names: 'horizon' }),
         from: z.string().default('').meta({ title: 'From' }),
         factor: z.number().min(0.2).max(5).default(1).meta({ title: 'Times' }),
       }),
@@ -22,7 +22,7 @@ const params = z.object({
     .meta({
       title: 'Zones',
       description:
-        'Zones, by the horizon at their base, that do not come from the first model as they are: the name of another model that has a layer down to that horizon, “volume” for the velocity volume, or nothing for the first; and what velocities are multiplied by.',
+        'Zones, by the horizon at their base (nothing of what lies below all of them), that do not come from the first model as they are: the name of another model that has a layer down to that horizon, “volume” for the velocity volume, or nothing for the first; and what velocities are multiplied by.',
     }),
   samples: choice(
     {

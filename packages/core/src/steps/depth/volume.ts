@@ -1,15 +1,16 @@
-import { type BinGrid, toMap } from '../../earth/binGrid.ts';
+import { toMap } from '../../earth/binGrid.ts';
 import type { VelocityModel, Volume } from '../../earth/objects.ts';
 import type { LocalStep } from '../../engine/local.ts';
 import { sizeOf } from '../../numerics/block.ts';
 import { sincDown } from '../../numerics/sinc.ts';
 import { modelParts } from '../../project/velocityModel.ts';
-import { type Column, downColumn } from '../../velocity/column.ts';
+import { downColumn } from '../../velocity/column.ts';
+import { columnsOver, type Even, evenIn, type Stretching } from '../../velocity/even.ts';
 import { type Model, type ModelParts, modelOf } from '../../velocity/model.ts';
 import { defineStep } from '../define.ts';
 import { modelInput } from './earth.ts';
-import { type Even, evenIn, type Stretch, stretchParams } from './even.ts';
 import { otherDomain } from './otherDomain.ts';
+import { stretchParams } from './stretch.ts';
 
 interface Prepared {
   parts: ModelParts;
@@ -25,19 +26,6 @@ interface Ready {
   notes: string[];
 }
 
-/** Bins at which it is asked how deep a volume goes, along each side. */
-const ASKED = 7;
-
-/** Columns at bins spread over a survey. */
-function columnsOver(model: Model, binGrid: BinGrid): (Column | null)[] {
-  const at = (n: number, count: number) => Math.round((n / (ASKED - 1)) * (count - 1));
-  return Array.from({ length: ASKED * ASKED }, (_, n) =>
-    model.column(
-      ...toMap(binGrid, at(Math.floor(n / ASKED), binGrid.inline.count), at(n % ASKED, binGrid.crossline.count)),
-    ),
-  );
-}
-
 /** Bins of a volume that velocities do not reach. */
 function outside({ model, volume: { binGrid } }: Ready): number {
   let count = 0;
@@ -46,7 +34,7 @@ function outside({ model, volume: { binGrid } }: Ready): number {
   return count;
 }
 
-const local: LocalStep<Stretch, Prepared, Ready> = {
+const local: LocalStep<Stretching, Prepared, Ready> = {
   volumes: ['volume'],
   outputs: { converted: {} },
   domain: 'the other',

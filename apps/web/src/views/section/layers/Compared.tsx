@@ -9,6 +9,7 @@ import type { FieldLook } from '../../raster/field';
 import { Raster } from '../../raster/Raster';
 import type { Frame } from '../frame';
 import { type Along, useOther } from '../useAlong';
+import { useTurnedSamples } from '../useTurned';
 import css from './Compared.module.css';
 import { differenceOf, percentileOf } from './difference';
 
@@ -30,7 +31,10 @@ export function Compared(props: {
 }) {
   const { compare, other, shown, samples, along, frame, look } = props;
   const displays = useDisplays();
-  const second = useOther(other, shown, along);
+  const own = useOther(other, shown, along);
+  const turned = useTurnedSamples(other, frame.line, own, frame.domain, frame.turning);
+  const second = turned?.samples ?? null;
+  const vertical = turned?.vertical ?? other.vertical;
   const { box, line, window } = frame;
   const [turn, setTurn] = useState(false);
   const { mode, perSecond } = compare;
@@ -41,9 +45,9 @@ export function Compared(props: {
   }, [mode, perSecond]);
   const difference = useMemo(() => {
     if (mode !== 'difference' || !second) return null;
-    const data = differenceOf(samples.data, shown.vertical, second.data, other.vertical);
+    const data = differenceOf(samples.data, shown.vertical, second.data, vertical);
     return { plane: { key: `${samples.key} − ${second.key}`, data, index: 0 }, end: percentileOf(data, compare.clip) };
-  }, [mode, samples, second, shown.vertical, other.vertical, compare.clip]);
+  }, [mode, samples, second, shown.vertical, vertical, compare.clip]);
   if (!second) return null;
   const drawn = { traces: line.traces, window, box };
   if (mode === 'difference')
@@ -61,7 +65,7 @@ export function Compared(props: {
       name="compared"
       {...drawn}
       plane={second}
-      vertical={other.vertical}
+      vertical={vertical}
       look={lookOf(other, displayOf(displays, other))}
     />
   );

@@ -1,6 +1,6 @@
 import { useLinkedCursor } from '../../common/useLinkedCursor';
 import css from '../../common/view.module.css';
-import { type Frame, scales } from '../frame';
+import { type Frame, inFrame, scales } from '../frame';
 import { traceOf } from '../geometry';
 
 /** Where the pointer is in this view or one that is linked to it. */
@@ -11,7 +11,9 @@ export function Cursor({ frame }: { frame: Frame }) {
   const { box, line } = frame;
   const [trace] = traceOf(line, at.x, at.y);
   const px = x(trace);
-  const py = at.vertical !== null && at.domain === frame.domain ? y(at.vertical) : null;
+  // where the pointer is in a view of the other domain, by what turns the one into the other
+  const there = at.vertical === null ? Number.NaN : inFrame(frame, at.domain)(trace, at.vertical);
+  const py = Number.isNaN(there) ? null : y(there);
   return (
     <g>
       {px >= box.left && px <= box.left + box.width && (

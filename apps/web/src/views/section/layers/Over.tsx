@@ -23,6 +23,7 @@ import { Raster } from '../../raster/Raster';
 import { lookOfPair } from '../../turn/look';
 import type { Frame } from '../frame';
 import { type Along, useOther } from '../useAlong';
+import { useTurnedSamples } from '../useTurned';
 
 interface OverProps {
   /** What the view stands in: the legend of a blend is beside the picture, not in it. */
@@ -143,16 +144,18 @@ function OverPair(props: Omit<OverProps, 'of'> & { of: TurnedPair; opacity: numb
 /** A second volume laid over a section, in its own colours. */
 function OverVolume(props: OverProps & { object: EarthObject | undefined }) {
   const { of, shown, along, frame, object } = props;
-  const volume = object?.kind === 'volume' && object.domain === frame.domain ? object : undefined;
+  const volume = object?.kind === 'volume' ? object : undefined;
   const displays = useDisplays();
-  const samples = useOther(volume, shown, along);
-  if (!volume || !samples) return null;
+  const own = useOther(volume, shown, along);
+  const turned = useTurnedSamples(volume, frame.line, own, frame.domain, frame.turning);
+  if (!volume || !turned?.samples) return null;
+  const { samples, vertical } = turned;
   return (
     <Raster
       name="over"
       plane={samples}
       traces={frame.line.traces}
-      vertical={volume.vertical}
+      vertical={vertical}
       look={{ ...lookOf(volume, displayOf(displays, volume)), opacity: of.opacity }}
       window={frame.window}
       box={frame.box}

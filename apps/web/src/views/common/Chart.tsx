@@ -28,13 +28,13 @@ export function Chart(props: {
         <g key={v}>
           <line x1={left} x2={size.width - right} y1={y(v)} y2={y(v)} stroke="var(--ash)" strokeWidth={0.7} />
           <text x={left - 5} y={y(v) + 4} textAnchor="end">
-            {y.tickFormat(4)(v)}
+            {y.tickFormat(4, '~f')(v)}
           </text>
         </g>
       ))}
       {x.ticks(5).map((v) => (
         <text key={v} x={x(v)} y={size.height - bottom + 13} textAnchor="middle">
-          {x.tickFormat(5)(v)}
+          {x.tickFormat(5, '~f')(v)}
         </text>
       ))}
       <clipPath id={id}>

@@ -1,29 +1,16 @@
-import { z } from 'zod';
-import { LithagonError } from '../../earth/errors.ts';
-import type { Domain } from '../../earth/objects.ts';
-import { type Column, depthOfTime, timeOfDepth } from '../../velocity/column.ts';
-import { number } from '../define.ts';
+import { type BinGrid, toMap } from '../earth/binGrid.ts';
+import { LithagonError } from '../earth/errors.ts';
+import type { Domain } from '../earth/objects.ts';
+import { type Column, depthOfTime, timeOfDepth } from './column.ts';
+import type { Model } from './model.ts';
 
-/** How samples lie in what is stretched to the other domain. */
-export const stretchParams = z.object({
-  stepM: number(
-    { title: 'Sample interval in depth', description: 'Distance between samples of what goes to depth.', unit: 'm' },
-    { min: 0.5, max: 50, step: 0.5, initial: 4 },
-  ),
-  deepestM: number(
-    { title: 'Down to', description: 'Depth of the last sample; at 0 as deep as the data go.', unit: 'm' },
-    { min: 0, max: 30000, step: 50, initial: 0 },
-  ),
-  stepMs: number(
-    { title: 'Sample interval in time', description: 'Time between samples of what goes to time.', unit: 'ms' },
-    { min: 0.5, max: 16, step: 0.5, initial: 4 },
-  ),
-  latestMs: number(
-    { title: 'Down to', description: 'TWT of the last sample; at 0 as late as the data go.', unit: 'ms' },
-    { min: 0, max: 30000, step: 50, initial: 0 },
-  ),
-});
-export type Stretch = z.infer<typeof stretchParams>;
+/** How samples are to lie in what is stretched to the other domain; at nothing they go as far as the data. */
+export interface Stretching {
+  stepM: number;
+  deepestM: number;
+  stepMs: number;
+  latestMs: number;
+}
 
 export interface Even {
   first: number;
@@ -41,7 +28,7 @@ export function evenIn(
   { name, domain, vertical }: { name: string; domain: Domain; vertical: Even },
   columns: (Column | null)[],
   datumM: number,
-  p: Stretch,
+  p: Stretching,
 ): Even {
   const last = vertical.first + vertical.step * (vertical.count - 1);
   const known = columns.filter((c) => c !== null);
@@ -63,4 +50,24 @@ export function evenIn(
       fix: `Choose another sample interval or end; at most ${MOST} samples can be. Nothing was changed.`,
     });
   return { first, step, count };
+}
+
+/** Places at which it is asked how deep something goes: along each side of a survey, and along a line. */
+const ASKED = { side: 7, line: 40 };
+
+/** Columns at bins spread over a survey. */
+export function columnsOver(model: Model, binGrid: BinGrid): (Column | null)[] {
+  const { side } = ASKED;
+  const at = (n: number, count: number) => Math.round((n / (side - 1)) * (count - 1));
+  return Array.from({ length: side * side }, (_, n) =>
+    model.column(
+      ...toMap(binGrid, at(Math.floor(n / side), binGrid.inline.count), at(n % side, binGrid.crossline.count)),
+    ),
+  );
+}
+
+/** Columns at places spread along a line. */
+export function columnsAlong(model: Model, path: [number, number][]): (Column | null)[] {
+  const every = Math.max(1, Math.floor(path.length / ASKED.line));
+  return path.filter((_, n) => n % every === 0 || n === path.length - 1).map(([x, y]) => model.column(x, y));
 }
