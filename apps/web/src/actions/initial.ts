@@ -5,6 +5,7 @@ import {
   companionsOf,
   curveNames,
   type EarthObject,
+  type Horizon,
   type InputSpec,
   listed,
   type Named,
@@ -123,6 +124,19 @@ export function initialInputs(step: AnyStep, objects: EarthObject[], shown: stri
     const inTurn = n === 0 && alike === 1 && spec.kind !== 'volume';
     const latest = spec.kind === 'velocity model' ? free[0] : undefined;
     const usual = inTurn ? next : (latest ?? free.find((o) => o.id === given[0]) ?? free[0]);
+    if (spec.kind === 'seismic line' && spec.optional) {
+      // picks without a horizon were made on a 2D line
+      const given = objects.filter((o) => Object.values(inputs).flat().includes(o.id));
+      const picked = given.length > 0 && given.every((o) => o.kind === 'picks');
+      inputs[role] = picked && fits[0] ? [fits[0].id] : [];
+      continue;
+    }
+    if (spec.shallowest) {
+      const own = free.filter((o): o is Horizon => o.kind === 'horizon' && !o.madeBy.step.startsWith('depth.'));
+      const [top] = own.sort((a, b) => a.range[0] + a.range[1] - b.range[0] - b.range[1]);
+      inputs[role] = top ? [top.id] : [];
+      continue;
+    }
     const { usual: made } = spec;
     const known = made && madeAs(made, fits);
     const one =

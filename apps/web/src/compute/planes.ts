@@ -180,3 +180,22 @@ export function readArray(projectId: string, key: string, ref: ArrayRef): Promis
   }
   return promise;
 }
+
+/** Values of a horizon in the other domain, by the velocities of a source; the key stands for all of it. */
+export function readTurnedHorizon(
+  projectId: string,
+  key: string,
+  horizon: Horizon,
+  source: string,
+  to: 'twt' | 'depth',
+): Promise<Float32Array> {
+  let promise = arrays.get(key);
+  if (!promise) {
+    promise = forViews()
+      .turnedHorizon(projectId, horizon, source, to)
+      .then((outcome) => unwrap(outcome) as Float32Array);
+    promise.catch(() => arrays.delete(key));
+    arrays.set(key, promise);
+  }
+  return promise;
+}

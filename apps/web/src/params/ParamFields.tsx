@@ -18,6 +18,7 @@ import { useUnits } from '../state/units';
 import { Button } from '../ui/Button';
 import { Field, Range, Select } from '../ui/Field';
 import css from '../workbench/sheet/Sheet.module.css';
+import { LayersField } from './LayersField';
 import { FormulaField, NameField, NameListField } from './NamesField';
 import { type RowColumn, RowsField } from './RowsField';
 import { StrokesField } from './StrokesField';
@@ -35,7 +36,7 @@ interface Property {
   names?: Named;
   among?: string;
   place?: { keys: [string, string, string]; sets?: Record<string, unknown> };
-  drawn?: 'strokes';
+  drawn?: 'strokes' | 'layers';
   items?: { properties?: Record<string, RowColumn> };
 }
 
@@ -83,6 +84,7 @@ export function ParamFields(props: {
               value={field.value}
               error={fieldState.error?.message}
               wells={wells}
+              inputs={inputs}
               onChange={(value) => {
                 field.onChange(value);
                 props.onChange({ ...params, [key]: value });
@@ -114,6 +116,7 @@ function ParamField(props: {
   value: unknown;
   error?: string;
   wells: string[];
+  inputs?: Record<string, string[]>;
   onChange(value: unknown): void;
 }) {
   const { property: p, value, wells, onChange } = props;
@@ -134,6 +137,15 @@ function ParamField(props: {
   }
   if (p.drawn === 'strokes')
     return <StrokesField {...facts} value={(value as unknown[] | undefined) ?? []} onChange={onChange} />;
+  if (p.drawn === 'layers')
+    return (
+      <LayersField
+        {...facts}
+        rows={(value as Record<string, unknown>[] | undefined) ?? []}
+        chosen={props.inputs?.horizons ?? []}
+        onChange={onChange}
+      />
+    );
   if (p.type === 'array')
     return (
       <RowsField

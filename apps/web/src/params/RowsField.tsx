@@ -11,6 +11,8 @@ export interface RowColumn {
   type?: string;
   title?: string;
   unit?: string;
+  enum?: string[];
+  default?: unknown;
 }
 
 /** A parameter that is a list of rows, such as layers with typed constants: a small table to type into. */
@@ -36,7 +38,8 @@ export function RowsField(props: {
   };
   const shown = (name: string, value: unknown) =>
     isNumber(name) ? String(Number(units.to(Number(value ?? 0), unitOf(name)).toPrecision(7))) : String(value ?? '');
-  const blank = () => Object.fromEntries(names.map((name) => [name, isNumber(name) ? 0 : '']));
+  const blank = () =>
+    Object.fromEntries(names.map((name) => [name, columns[name].default ?? (isNumber(name) ? 0 : '')]));
   return (
     <Field label={props.label} help={props.help} error={props.error} aside={String(rows.length)}>
       {() => (

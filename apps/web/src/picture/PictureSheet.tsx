@@ -9,6 +9,18 @@ import { Segmented } from '../ui/Segmented';
 import { composeSvg, rasterise } from './compose';
 import css from './Picture.module.css';
 
+/** Two digits after the point. */
+const round = (v: number) => Number(v.toFixed(2));
+
+/** A length on paper to a length down, in the units of the project; `cm` to the second, or to the kilometre of depth. */
+function downOf(domain: Domain, field: boolean): { name: string; cm: number } {
+  if (domain === 'age') return { name: 'cm to the thousand of age', cm: 1 };
+  if (!field) return { name: domain === 'twt' ? 'cm to the s' : 'cm to the km of depth', cm: 1 };
+  return domain === 'twt'
+    ? { name: 'inches to the s', cm: 2.54 }
+    : { name: 'inches to 1000 ft of depth', cm: 2.54 / 0.3048 };
+}
+
 /** Length and height of what a section shows, by which it is drawn to scale. */
 export interface Extent {
   km: number;
@@ -59,7 +71,10 @@ export function PictureSheet(props: {
   const [busy, setBusy] = useState(false);
   const shown = title ?? `${props.title}, ${facts?.name ?? ''}`;
   const scaled = by === 'scale' && extent;
-  const perWhat = extent && { twt: 's', depth: 'km of depth', age: 'thousand of age' }[extent.domain];
+  // what is drawn to scale in the units that the project shows, and how many centimetres to the km (or s) one of them is
+  const field = facts?.frame?.display === 'field';
+  const across = field ? { name: 'inches to the mile', cm: 2.54 / 1.609344 } : { name: 'cm to the km', cm: 1 };
+  const per = extent && downOf(extent.domain, field);
   const size: [number, number] = scaled
     ? [
         Math.round(extent.km * perKm * PX_PER_CM + extent.margins[0]),
@@ -78,7 +93,7 @@ export function PictureSheet(props: {
         composeSvg(view, {
           title: shown,
           subtitle: scaled
-            ? `${props.subtitle} · ${perKm} cm to the km, ${perVertical} cm to the ${perWhat}`
+            ? `${props.subtitle} · ${round(perKm / across.cm)} ${across.name}, ${round(perVertical / (per?.cm ?? 1))} ${per?.name}`
             : props.subtitle,
           frame: frame ? `${frame.crsName} (${frame.crs}), ${unit}` : 'No coordinate system declared',
         }),
@@ -133,8 +148,8 @@ export function PictureSheet(props: {
         <div className={css.row}>
           {scaled ? (
             <>
-              {number('cm to the km', perKm, setPerKm, 0.5)}
-              {number(`cm to the ${perWhat}`, perVertical, setPerVertical, 0.5)}
+              {number(across.name, round(perKm / across.cm), (v) => setPerKm(v * across.cm), 0.5)}
+              {per && number(per.name, round(perVertical / per.cm), (v) => setPerVertical(v * per.cm), 0.5)}
             </>
           ) : (
             <>

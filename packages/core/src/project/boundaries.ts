@@ -82,9 +82,18 @@ function filled(values: Float32Array, nodes: Nodes): Float32Array {
   return out;
 }
 
-/** The sea bed at nodes, with its gaps filled. */
-export async function seaBedOn(store: Store, seaBed: Horizon, nodes: Nodes): Promise<Float32Array> {
-  return filled(await sampled(store, seaBed, nodes), nodes);
+/** The sea bed at nodes, with its gaps filled; null where there is none, or where it does not reach, which is said. */
+export async function seaBedOn(
+  store: Store,
+  seaBed: Horizon | undefined,
+  nodes: Nodes | null,
+  say: (sentence: string) => void,
+): Promise<Float32Array | null> {
+  if (!seaBed || !nodes) return null;
+  const values = await sampled(store, seaBed, nodes);
+  if (!values.every(Number.isNaN)) return filled(values, nodes);
+  say(`${seaBed.name} has no depth where the model lies: layers begin at the datum.`);
+  return null;
 }
 
 /**

@@ -22,6 +22,8 @@ export interface InputSpec<K extends Kind = Kind> {
   companions?: Kind[];
   /** Kinds of table of which the step reads those of every well in the project. */
   ofField?: Kind[];
+  /** Of a horizon: it begins with the shallowest of those that were not converted. */
+  shallowest?: true;
   /** What usually makes it: the latest of these is chosen first. */
   usual?: { step: string; output: string };
   /** Chosen at first are those that have one of this kind which the step did not make. */
@@ -187,8 +189,8 @@ export interface ParamFacts {
   among?: string;
   /** Of the first of three coordinates: the keys of all of them, so that a place may be pointed at, and what else is set by that. */
   place?: { keys: [string, string, string]; sets?: Record<string, unknown> };
-  /** How a list comes about that nobody types: by strokes of a brush. */
-  drawn?: 'strokes';
+  /** How a list comes about that is no plain table: by strokes of a brush, or as layers between the boundaries that are chosen. */
+  drawn?: 'strokes' | 'layers';
 }
 
 /** `log` and `logs` are curves in time, those that a wave averages among them. */

@@ -3,7 +3,7 @@ import { beginFault } from '../../actions/draw';
 import { takeTool } from '../../state/tool';
 import { Button } from '../../ui/Button';
 import { webKind } from '../define';
-import { faultColor, notDrawn, notTurned } from './look';
+import { faultColor, notTurned } from './look';
 import { FaultOnMap } from './OnMap';
 import { FaultOnSection } from './OnSection';
 
@@ -21,6 +21,6 @@ export const fault = webKind<Fault>({
   layers: {
     map: { order: 50, Draw: FaultOnMap, missing: notTurned },
     section: { order: 30, Draw: FaultOnSection, missing: notTurned },
-    scene: { order: 30, missing: notDrawn },
+    scene: { order: 30, missing: notTurned },
   },
 });

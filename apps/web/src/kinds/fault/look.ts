@@ -3,7 +3,7 @@ import { pebble } from '../../color/maps';
 import { hiddenByNet, setOfFault } from '../../state/faultFilter';
 import { useProject } from '../../state/project';
 import type { Turning } from '../../views/section/useTurned';
-import { INK, otherDomain, turnable } from '../define';
+import { INK, turnable } from '../define';
 
 /** The colour of the set that a fault is in, where it is in one. */
 export function setColor({ id }: Fault, objects: EarthObject[]): string | null {
@@ -22,7 +22,7 @@ export const drawnColor = (object: Fault, objects: EarthObject[]): string =>
 export const sceneColor = (object: Fault, objects: EarthObject[]): string =>
   object.color ?? setColor(object, objects) ?? '#6f6a62';
 
-/** Why a fault is not drawn where faults are turned: nothing turns it into that domain, or it is hidden by the net. */
+/** Why a fault is not drawn: nothing turns it into that domain, or it is hidden by the net. */
 export const notTurned = (object: Fault, domain: Domain): string | null =>
   turnable(object, domain) ?? hiddenByNet(object, useProject.getState().objects);
 
@@ -36,7 +36,3 @@ export function faultIn(object: Fault, domain: Domain, turning: Pick<Turning, 'm
     .filter((stick) => stick.length > 0);
   return { ...object, domain, sticks };
 }
-
-/** Why a fault is not drawn: it is in the other domain, or hidden by the net. */
-export const notDrawn = (object: Fault, domain: Domain): string | null =>
-  otherDomain(object, domain) ?? hiddenByNet(object, useProject.getState().objects);

@@ -129,18 +129,29 @@ function blendedSurface(
   return new THREE.Mesh(geometry, material);
 }
 
+function extentOf(values: Float32Array): [number, number] {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const v of values) {
+    if (v < low) low = v;
+    if (v > high) high = v;
+  }
+  return low <= high ? [low, high] : [0, 1];
+}
+
 /** A horizon coloured by its time or depth or by a map, lit from above. */
 export const horizonInScene: SceneLayer<Horizon> = {
   values: ({ values }) => values,
-  build(object, { frame, values, paint, blended }) {
+  build(object, { frame, values, paint, blended, domain }) {
     if (!values) return [];
+    // of one that was turned into another domain its values alone say between which it lies
+    const range = object.domain === domain ? object.range : extentOf(values);
     if (blended) {
-      const plain = horizonGeometry(frame, object.binGrid, values, object.range);
+      const plain = horizonGeometry(frame, object.binGrid, values, range);
       plain.computeVertexNormals();
       return [blendedSurface(object, plain, blended)];
     }
     const by = paint ? paintOf(object, paint) : undefined;
-    const geometry = horizonGeometry(frame, object.binGrid, values, object.range, by);
+    const geometry = horizonGeometry(frame, object.binGrid, values, range, by);
     geometry.computeVertexNormals();
     return [
       new THREE.Mesh(

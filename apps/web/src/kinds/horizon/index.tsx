@@ -9,7 +9,7 @@ import { takeTool } from '../../state/tool';
 import { activeOf, changeSettings } from '../../state/views';
 import { Button } from '../../ui/Button';
 import { standsFor } from '../../views/common/survey';
-import { otherDomain, turnable, webKind } from '../define';
+import { turnable, webKind } from '../define';
 import { HorizonOnSection } from './OnSection';
 
 function show(object: Horizon): void {
@@ -49,7 +49,7 @@ function KeepInColumn({ object }: { object: Horizon }) {
 const LAYER = {
   order: 40,
   missing: (object: Horizon, domain: Domain) =>
-    otherDomain(object, domain) ?? behindPage(object, useProject.getState().objects),
+    turnable(object, domain) ?? behindPage(object, useProject.getState().objects),
   // a horizon that was closed stands for the tracked one that it was made from
   asked: (object: Horizon, objects: EarthObject[]) => standsFor(objects).has(object.id),
 };
@@ -61,12 +61,5 @@ export const horizon = webKind<Horizon>({
   colored: true,
   actions: [Erase, KeepInColumn],
   show,
-  layers: {
-    section: {
-      ...LAYER,
-      Draw: HorizonOnSection,
-      missing: (object, domain) => turnable(object, domain) ?? behindPage(object, useProject.getState().objects),
-    },
-    scene: LAYER,
-  },
+  layers: { section: { ...LAYER, Draw: HorizonOnSection }, scene: LAYER },
 });

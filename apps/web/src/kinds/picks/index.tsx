@@ -1,7 +1,7 @@
 import type { Picks } from '@lithagon/core';
 import { beginPicking } from '../../actions/picking/picks';
 import { Button } from '../../ui/Button';
-import { otherDomain, turnable, webKind } from '../define';
+import { turnable, webKind } from '../define';
 import { PicksOnMap } from './OnMap';
 import { PicksOnSection } from './OnSection';
 
@@ -10,7 +10,7 @@ export const picks = webKind<Picks>({
   layers: {
     map: { order: 60, Draw: PicksOnMap, missing: turnable },
     section: { order: 60, Draw: PicksOnSection, missing: turnable },
-    scene: { order: 60, missing: otherDomain },
+    scene: { order: 60, missing: turnable },
   },
   actions: [({ object }) => <Button onClick={() => beginPicking(object)}>Go on picking</Button>],
 });

@@ -2,6 +2,7 @@ import type { ResultTable } from '@lithagon/core';
 import { FaciesReport, isFaciesReport } from '../../workbench/sheet/FaciesReport';
 import { ResultRows } from '../../workbench/sheet/ResultRows';
 import { webKind } from '../define';
+import { OnTheMap, TableOnMap } from './OnMap';
 import { isVariogram, VariogramChart } from './VariogramChart';
 import { WedgeReport } from './WedgeReport';
 
@@ -16,4 +17,9 @@ function Table({ object }: { object: ResultTable }) {
   );
 }
 
-export const resultTable = webKind<ResultTable>({ sheet: [Table] });
+export const resultTable = webKind<ResultTable>({
+  sheet: [Table],
+  actions: [OnTheMap],
+  // a table comes onto the map where it is put there
+  layers: { map: { order: 62, Draw: TableOnMap, asked: () => true } },
+});

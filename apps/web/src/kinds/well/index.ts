@@ -10,8 +10,8 @@ import { WellOnSection } from './OnSection';
 const untimed = (_: Well, domain: Domain, well?: ShownWell) =>
   domain === 'age'
     ? 'has no place by age'
-    : domain === 'twt' && well && !well.relation
-      ? 'has no checkshots or tie that give it time'
+    : domain === 'twt' && well && !well.points.some((p) => Number.isFinite(p[3]))
+      ? 'has no checkshots or tie that give it time, and no velocity model reaches it'
       : null;
 
 export const well = webKind<Well>({

@@ -17,13 +17,15 @@ export function Chart(props: {
   xText: string;
   yText: string;
   label: string;
+  /** Whether something in it is taken hold of. */
+  held?: true;
   children: ReactNode;
 }) {
   const { size, x, y } = props;
   const { left, right, top, bottom } = EDGES;
   const id = `chart-${props.label.replace(/\W/g, '')}`;
   return (
-    <svg width={size.width} height={size.height} role="img" aria-label={props.label}>
+    <svg width={size.width} height={size.height} role={props.held ? 'group' : 'img'} aria-label={props.label}>
       {y.ticks(4).map((v) => (
         <g key={v}>
           <line x1={left} x2={size.width - right} y1={y(v)} y2={y(v)} stroke="var(--ash)" strokeWidth={0.7} />

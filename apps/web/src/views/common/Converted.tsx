@@ -1,5 +1,5 @@
-import { type Domain, domainName, stepOf, type Volume } from '@lithagon/core';
-import { prepare, prepareNamed } from '../../actions/steps';
+import { type Domain, domainName, stepOf } from '@lithagon/core';
+import { prepare } from '../../actions/steps';
 import { convertersOf, useConversion } from '../../state/conversion';
 import { useProject } from '../../state/project';
 import { Button } from '../../ui/Button';
@@ -32,30 +32,6 @@ const BY_AGE = (domain: Domain) =>
   domain === 'age'
     ? 'It can be shown by age once it is drawn against a relative age: the step Volume to age.'
     : 'What is by age goes to no other domain.';
-
-/** What a view says that shows what is stored in its domain alone. */
-export function StoreInto({ volume, domain, back }: { volume: Volume; domain: Domain; back(): void }) {
-  const age = domain === 'age' || volume.domain === 'age';
-  return (
-    <>
-      <span>
-        {age
-          ? BY_AGE(domain)
-          : `Planes are drawn here of what is stored in ${domainName(domain)}; a section shows it at once.`}
-      </span>
-      {!age && (
-        <Button
-          onClick={() =>
-            prepareNamed('depth.volume', { volume: [volume.id] }, `${volume.name} in ${domainName(domain)}`)
-          }
-        >
-          Store it in {domainName(domain)}…
-        </Button>
-      )}
-      <Button onClick={back}>Show it in {domainName(volume.domain)}</Button>
-    </>
-  );
-}
 
 /** What a view in a domain says where nothing turns into it what it shows: what would show there, and how. */
 export function WaysInto({ domain, from, back }: { domain: Domain; from: Domain; back(): void }) {

@@ -95,7 +95,7 @@ describe('what cannot be shown', () => {
     const inTime = shown([seismic, inDepth('deep', 'seismic'), well], 'twt');
     expect(inTime).toEqual([
       { name: 'deep', why: 'is in depth; convert it, or switch this view' },
-      { name: well.name, why: 'has no checkshots or tie that give it time' },
+      { name: well.name, why: 'has no checkshots or tie that give it time, and no velocity model reaches it' },
     ]);
     expect(shown([seismic, well], 'depth').map((n) => n.why)).toEqual(['is in TWT; convert it, or switch this view']);
   });

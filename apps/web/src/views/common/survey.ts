@@ -7,6 +7,7 @@ import {
   type Horizon,
   inlineAt,
   kindOf,
+  type Model,
   type Plane,
   pathOf,
   pathOfLine,
@@ -16,6 +17,7 @@ import {
   type TimeDepth,
   toIndex,
   topsOf,
+  turned,
   twtOfDepth,
   type Volume,
   type Well,
@@ -141,7 +143,8 @@ export interface ShownWell {
   at(md: number): [x: number, y: number, tvdss: number, twt: number];
 }
 
-export function shownWells(objects: EarthObject[]): ShownWell[] {
+/** Wells as they are shown; one without checkshots or tie has the times of a model, where there is one. */
+export function shownWells(objects: EarthObject[], model: Model | null = null): ShownWell[] {
   return objects
     .filter((o): o is Well => o.kind === 'well')
     .map((well) => {
@@ -151,7 +154,8 @@ export function shownWells(objects: EarthObject[]): ShownWell[] {
       const steps = Math.max(2, Math.ceil(total / 15));
       const at = (md: number): [number, number, number, number] => {
         const p = pointAtMd(path, md);
-        return [p.x, p.y, p.tvdss, relation ? twtOfDepth(relation, p.tvdss) : Number.NaN];
+        if (relation) return [p.x, p.y, p.tvdss, twtOfDepth(relation, p.tvdss)];
+        return [p.x, p.y, p.tvdss, model ? turned(model.column(p.x, p.y), 'twt', p.tvdss) : Number.NaN];
       };
       const tops = topsOf(objects, well.name).map((top) => {
         const [x, y, tvdss, twt] = at(top.md);

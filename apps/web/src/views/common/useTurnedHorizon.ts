@@ -1,7 +1,7 @@
 import { asLithagonError, type Domain, type Horizon } from '@lithagon/core';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { forViews, unwrap } from '../../compute/pool';
+import { readTurnedHorizon } from '../../compute/planes';
 import { useConversion } from '../../state/conversion';
 import { useProject } from '../../state/project';
 
@@ -17,12 +17,8 @@ export function useTurnedHorizon(horizon: Horizon | undefined, domain: Domain): 
   useEffect(() => {
     if (!wanted || !source || domain === 'age') return;
     let asked = true;
-    forViews()
-      .turnedHorizon(projectId, wanted, source, domain)
-      .then((outcome) => {
-        const values = unwrap(outcome) as Float32Array;
-        if (asked) setMade({ key, values });
-      })
+    readTurnedHorizon(projectId, key, wanted, source, domain)
+      .then((values) => asked && setMade({ key, values }))
       .catch((cause) => {
         const { sentence } = asLithagonError(cause);
         if (asked) toast.error(sentence, { id: sentence, duration: 12000 });

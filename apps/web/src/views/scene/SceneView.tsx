@@ -2,6 +2,7 @@ import { type Blend, type Domain, domainName, type QuantityMap, type Volume } fr
 import { useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { useBlends } from '../../state/blends';
+import { useConversion } from '../../state/conversion';
 import { useCursor } from '../../state/cursor';
 import { useDesk } from '../../state/desk';
 import { useDisplays } from '../../state/displays';
@@ -19,7 +20,7 @@ import { Select } from '../../ui/Field';
 import { chooseFiles } from '../../ui/files';
 import { BlendLegend } from '../blend/BlendLegend';
 import { ColorBar, quantityText } from '../common/ColorBar';
-import { StoreInto } from '../common/Converted';
+import { ConvertedBy, WaysInto } from '../common/Converted';
 import { cannotShow, layersOf, type Row, rowsOf } from '../common/contents';
 import { domainTitle } from '../common/domains';
 import { usePlane, useSize } from '../common/hooks';
@@ -40,6 +41,7 @@ import { planeTexture, setPlane, setPlaneLook } from './planeTexture';
 import { SceneAxes } from './SceneAxes';
 import { SceneMeasure } from './SceneMeasure';
 import { SceneMenu } from './SceneMenu';
+import { useTurnedPlane, useTurnedRows, useVolumeIn } from './turned';
 import { useCameras } from './useCameras';
 import { useCloud } from './useCloud';
 import { useFence } from './useFence';
@@ -69,14 +71,19 @@ export function SceneView() {
     () => rowsOf(contents, objects, layerOf, domain, wells),
     [contents, objects, domain, wells, filter, turned],
   );
-  const notShown = useMemo(() => cannotShow(all, layerOf, ['volume'], domain, wells), [all, domain, wells]);
+  const turns = useConversion((s) => s.model !== null) && domain !== 'age';
+  const notShown = useMemo(
+    () => cannotShow(all, layerOf, turns ? [] : ['volume'], domain, wells),
+    [all, domain, wells, turns],
+  );
+  const shown = useVolumeIn(volume, domain);
   const set = (value: Domain) => change({ domain: value });
-  if (!volume || volume.domain !== domain)
+  if (!volume || !shown)
     return (
       <ViewFrame subtitle={volume?.name ?? ''} notShown={volume ? notShown : []} domain={{ value: domain, set }} links>
         {volume ? (
           <EmptyView title={`${volume.name} is in ${domainName(volume.domain)}.`}>
-            <StoreInto volume={volume} domain={domain} back={() => set(volume.domain)} />
+            <WaysInto domain={domain} from={volume.domain} back={() => set(volume.domain)} />
           </EmptyView>
         ) : (
           <EmptyView title="The scene shows planes, horizons, faults and wells together.">
@@ -85,7 +92,7 @@ export function SceneView() {
         )}
       </ViewFrame>
     );
-  return <Scene key={volume.id} volume={volume} rows={rows} wells={wells} notShown={notShown} />;
+  return <Scene key={volume.id} source={volume} volume={shown} rows={rows} wells={wells} notShown={notShown} />;
 }
 
 /** A press that moves less than this is a click, pixels. */
@@ -99,8 +106,10 @@ const STANDS_MS = 220;
 
 const NAMES: PlaneName[] = ['inline', 'crossline', 'slice'];
 
-function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
-  const { volume, wells } = props;
+/** @param props `volume` is as it lies in the domain of the scene, `source` as it is stored */
+function Scene(props: { source: Volume; volume: Volume; rows: Row[]; wells: ShownWell[]; notShown: NotShown[] }) {
+  const { source, volume, wells } = props;
+  const converted = source !== volume;
   const here = useHere();
   const objects = useProject((s) => s.objects);
   const place = usePlace();
@@ -109,13 +118,14 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   const { domain, exaggeration } = settings;
   const { upon } = settings;
   // the pages of a series are coloured alike, so that one turns through them
-  const rows = useMemo(
+  const painted = useMemo(
     () =>
       props.rows.map((row) =>
         row.paint || !upon || seriesOf(row.object, objects).length === 0 ? row : { ...row, paint: upon },
       ),
     [props.rows, upon, objects],
   );
+  const rows = useTurnedRows(painted, domain);
   const series = useMemo(() => {
     const page = rows.find((r) => r.eye && !r.why && seriesOf(r.object, objects).length > 0);
     return page ? seriesOf(page.object, objects) : [];
@@ -136,9 +146,15 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     slice: volume.vertical.count,
   };
   const index = Object.fromEntries(NAMES.map((n) => [n, indexAt(volume, n, place)])) as Record<PlaneName, number>;
-  const [inlineData] = usePlane(settings.planes.inline ? volume : undefined, 'inline', index.inline);
-  const [crosslineData] = usePlane(settings.planes.crossline ? volume : undefined, 'crossline', index.crossline);
-  const [sliceData] = usePlane(settings.planes.slice ? volume : undefined, 'slice', index.slice);
+  const inlineData = useTurnedPlane(settings.planes.inline ? source : undefined, 'inline', index.inline, domain);
+  const crosslineData = useTurnedPlane(
+    settings.planes.crossline ? source : undefined,
+    'crossline',
+    index.crossline,
+    domain,
+  );
+  // a slice of another domain would be of all of the volume: it is there once that is stored
+  const [sliceData] = usePlane(settings.planes.slice && !converted ? source : undefined, 'slice', index.slice);
   const data = { inline: inlineData, crossline: crosslineData, slice: sliceData };
   const look = lookOf(volume, displayOf(displays, volume));
   const paints = useMemo(
@@ -190,8 +206,8 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
     latest.current(),
   );
 
-  const values = useLayerValues(rows, objects, settings.log);
-  const fence = useFence(world, volume, frame, look, settings.fence);
+  const values = useLayerValues(rows, objects, settings.log, domain);
+  const fence = useFence(world, volume, frame, look, settings.fence && !converted);
   useEffect(
     () =>
       setLabels(furnish({ world, frame, volume, rows, wells, values, domain, objects: drawn, log: settings.log, lit })),
@@ -199,7 +215,7 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
   );
   useEffect(() => () => clearWorld(world), [world]);
 
-  const cloud = useCloud(world, volume, frame, settings.cloud, () => latest.current());
+  const cloud = useCloud(world, volume, frame, settings.cloud && !converted, () => latest.current());
 
   const whole = look.whole ?? false;
   usePlaneTexture(world, 'inline', inlineData?.data, counts.crossline, counts.slice, whole);
@@ -292,22 +308,25 @@ function Scene(props: { volume: Volume; rows: Row[]; wells: ShownWell[]; notShow
       }}
       menu={<SceneMenu look={look} onStand={cameras.stand} />}
       tools={
-        series.length > 0 && (
-          <>
-            <Pager series={series} />
-            <div className={css.upon}>
-              <Select
-                label="Coloured by"
-                value={paints.some((p) => p.id === settings.upon) ? (settings.upon ?? '') : ''}
-                options={[
-                  { value: '', label: domainTitle(domain) },
-                  ...paints.map((p) => ({ value: p.id, label: p.name })),
-                ]}
-                onChange={(value) => change({ upon: value === '' ? null : value })}
-              />
-            </div>
-          </>
-        )
+        <>
+          {converted && <ConvertedBy />}
+          {series.length > 0 && (
+            <>
+              <Pager series={series} />
+              <div className={css.upon}>
+                <Select
+                  label="Coloured by"
+                  value={paints.some((p) => p.id === settings.upon) ? (settings.upon ?? '') : ''}
+                  options={[
+                    { value: '', label: domainTitle(domain) },
+                    ...paints.map((p) => ({ value: p.id, label: p.name })),
+                  ]}
+                  onChange={(value) => change({ upon: value === '' ? null : value })}
+                />
+              </div>
+            </>
+          )}
+        </>
       }
     >
       <div

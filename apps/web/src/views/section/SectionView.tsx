@@ -79,7 +79,8 @@ export function SectionView() {
   const { domain } = settings;
   usePages();
   // with what turns one domain into the other, a view of either shows both
-  const turns = useConversion((s) => s.model !== null) && domain !== 'age';
+  const model = useConversion((s) => s.model);
+  const turns = model !== null && domain !== 'age';
   const flat = shownLine(objects, settings);
   // what is stored in the other domain may give way to what it would be
   useConversion((s) => `${s.trial !== null} ${s.chosen}`);
@@ -88,7 +89,7 @@ export function SectionView() {
     flat ??
     ((givesWay(stored) && objects.find((o): o is Volume => o.id === convertedOf(stored) && o.kind === 'volume')) ||
       stored);
-  const wells = useMemo(() => shownWells(objects), [objects]);
+  const wells = useMemo(() => shownWells(objects, model), [objects, model]);
   const notShown = useMemo(
     () => cannotShow(objects, layerOf, turns ? [] : ['volume', 'seismic line'], domain, wells),
     [objects, domain, wells, turns],

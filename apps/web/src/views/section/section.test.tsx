@@ -148,6 +148,7 @@ describe('hands on a section', () => {
           box: { left: MARGIN.left, top: MARGIN.top, width: 400, height: 300 },
           domain: more.domain ?? 'twt',
           cuts: [],
+          turning: null,
         },
         data: { key: 'k', data, index: INLINE, coarse: more.coarse },
         at: result.current.at,

@@ -59,7 +59,7 @@ type Sampled = Pick<Volume, 'id' | 'name' | 'domain' | 'vertical'> & Partial<Pic
 const evens = new WeakMap<Model, Map<string, Even | null>>();
 
 /** Where samples of something lie in the other domain: the same on every line of it. */
-function evenFor(model: Model, shown: Sampled, line: SectionLine): Even | null {
+export function evenFor(model: Model, shown: Sampled, line: SectionLine): Even | null {
   const known = evens.get(model) ?? new Map<string, Even | null>();
   evens.set(model, known);
   const { first, step, count } = shown.vertical;

@@ -56,7 +56,15 @@ export function VelocityChart({ size, sources, inUse, latest }: ChartProps) {
   const own = sources.find((s) => s.id === inUse);
   return (
     <figure className={css.chart}>
-      <Chart size={size} x={x} y={y} xText={`velocity (${units.of('m/s')})`} yText="TWT (ms)" label="Velocity by time">
+      <Chart
+        size={size}
+        x={x}
+        y={y}
+        xText={`velocity (${units.of('m/s')})`}
+        yText="TWT (ms)"
+        label="Velocity by time"
+        held
+      >
         {sources.map((s) => (
           <path
             key={s.id}

@@ -21,6 +21,7 @@ import { FORMATS } from '../../formats/segy/samples.ts';
 import { indexTraces, LOCAL_BINS, type Placing, type TraceIndex } from '../../formats/segy/traces.ts';
 import type { ByteSource } from '../../formats/source.ts';
 import { nearGrid } from '../../project/grids.ts';
+import { kindByRun, type VelocityRun } from '../../velocity/plausible.ts';
 import { type Around, NOTHING_AROUND } from '../context.ts';
 import { type Placement, PROJECT_SYSTEM, placementFor, projectSystemQuestion } from '../coordinates.ts';
 import { keptIndex } from '../keptIndexes.ts';
@@ -44,6 +45,8 @@ function declared<P extends object>(found: P | undefined, keys: (keyof P & strin
   return out as P;
 }
 
+const capital = (text: string) => `${text[0].toUpperCase()}${text.slice(1)}`;
+
 /** Words for each kind of velocity, as people name files and fill text headers. */
 const VELOCITY_WORDS: [Quantity, RegExp][] = [
   ['stacking velocity', /stack\w*[ _.-]*vel|vel\w*[ _.-]*stack|\bnmo\b|v_?stack|v_?nmo/i],
@@ -56,10 +59,22 @@ const VELOCITY_WORDS: [Quantity, RegExp][] = [
  * What is to be asked of samples.
  * @param says name of the file and lines of its text header: numbers tell a velocity, but not which kind
  */
-export function questionsFor(stats: { min: number; negative: number; median: number }, says: string[]): Question[] {
+export function questionsFor(
+  stats: { min: number; negative: number; median: number; run?: VelocityRun },
+  says: string[],
+): Question[] {
   const velocity = stats.negative === 0 && stats.min > 300 && stats.median > 1000 && stats.median < 7000;
   const kinds = VELOCITY_WORDS.filter(([, words]) => says.some((line) => words.test(line)));
-  const said = kinds.length === 1 ? kinds[0][0] : null;
+  const named = kinds.length === 1 ? kinds[0][0] : null;
+  const run = stats.run && velocity ? kindByRun(stats.run) : null;
+  // how velocities run may rule out what a name says, and tell what no name does
+  const said = run?.kind ?? named;
+  const byName = named ? ` Its name or text header says ${named}.` : '';
+  const why = run?.kind
+    ? ` ${capital(run.why)}${named && named !== run.kind ? byName : ''}`
+    : named
+      ? byName
+      : ` ${run ? `${run.why} ` : ''}Of which kind, the file does not say.`;
   return [
     {
       key: 'domain',
@@ -76,7 +91,7 @@ export function questionsFor(stats: { min: number; negative: number; median: num
       hint: velocity
         ? {
             value: said,
-            why: `No sample is negative and half lie above ${stats.median.toFixed(0)}: they look like velocities. ${said ? `Its name or text header says ${said}.` : 'Of which kind, the file does not say.'}`,
+            why: `No sample is negative and half lie above ${stats.median.toFixed(0)}: they look like velocities.${why}`,
           }
         : stats.negative > 0.2
           ? { value: 'amplitude', why: 'Samples swing about zero, as amplitudes do.' }

@@ -5,7 +5,8 @@ import { isQuantity, type Quantity, quantitiesOf, quantityFacts } from '../../ea
 import type { LineTraces } from '../../formats/segy/line.ts';
 import { freeName, loadedRevision, madeByLoading, newId } from '../../project/make.ts';
 import { placedLike } from '../../project/place.ts';
-import { checkRange } from '../../project/redeclare.ts';
+import { checkRange, toSi } from '../../project/redeclare.ts';
+import { doubtOf, runOfVelocities } from '../../velocity/plausible.ts';
 import type { Loaded, Loading } from '../loading.ts';
 import { inspectSegy, rangeOf, type SegyInspection } from './inspect.ts';
 import { loadLineSamples } from './line.ts';
@@ -72,6 +73,20 @@ export async function objectsOfSegy(loading: Loading): Promise<Loaded> {
   return volumeOf(loading, looked, declared);
 }
 
+/** What the run of the samples that were looked at says against what they were declared to be. */
+function doubtAbout({ file, report }: SegyInspection, { quantity, unit, domain }: Declared): string | null {
+  const looked = report.segy?.sample;
+  if (!looked || domain !== 'twt') return null;
+  const scale = toSi(quantity, unit);
+  const run = runOfVelocities(
+    looked.data.map((v) => v * scale),
+    looked.samples,
+    0,
+    file.intervalMs,
+  );
+  return doubtOf(file.name, quantity, run);
+}
+
 /** The bin grid with the bins of another that has as many. */
 function onBinsOf(binGrid: BinGrid, { origin, perInline, perCrossline }: BinGrid): BinGrid {
   return { ...binGrid, origin, perInline, perCrossline };
@@ -103,6 +118,8 @@ async function volumeOf(loading: Loading, looked: SegyInspection, declared: Decl
   );
   checkRange(source.name, declared.quantity, declared.unit, samples.statistics);
   const warnings = [...report.problems, ...samples.warnings];
+  const doubt = doubtAbout(looked, declared);
+  if (doubt) warnings.push(doubt);
   const taken = objects.find((o): o is Volume => o.kind === 'volume' && o.name === declare.grid);
   let { binGrid } = samples;
   if (taken) {

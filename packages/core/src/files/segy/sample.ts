@@ -1,6 +1,7 @@
 import type { SegyFile } from '../../formats/segy/file.ts';
 import { traceOffset, traceSamples } from '../../formats/segy/headers.ts';
 import { decodeSamples, FORMATS } from '../../formats/segy/samples.ts';
+import { runOfVelocities } from '../../velocity/plausible.ts';
 
 const BARS = 61;
 
@@ -41,7 +42,12 @@ export async function sampleSection(file: SegyFile, traces: ArrayLike<number>) {
       stepMs: file.intervalMs,
     },
     histogram: to > from ? { from, to, counts } : undefined,
-    stats: { min: at(0), negative: negative < 0 ? 1 : negative, median: at(0.5) },
+    stats: {
+      min: at(0),
+      negative: negative < 0 ? 1 : negative,
+      median: at(0.5),
+      run: runOfVelocities(data, nk, 0, file.intervalMs),
+    },
     extent: [at(0), sorted[sorted.length - 1] ?? 0] as [number, number],
     rms: Math.sqrt(squares / Math.max(1, sorted.length)),
   };

@@ -113,29 +113,32 @@ export const correct = defineStep({
         columns: [
           { name: 'Well', unit: '' },
           { name: 'Top', unit: '' },
-          { name: 'X', unit: 'm' },
-          { name: 'Y', unit: 'm' },
-          { name: 'Depth in well', unit: 'm TVDSS' },
-          { name: 'By the model', unit: 'm TVDSS' },
           { name: 'Residual before', unit: 'm' },
           { name: 'Residual after', unit: 'm' },
           { name: 'Residual with the well left out', unit: 'm' },
+          { name: 'Depth in well', unit: 'm TVDSS' },
+          { name: 'By the model', unit: 'm TVDSS' },
+          { name: 'X', unit: 'm' },
+          { name: 'Y', unit: 'm' },
         ],
         rows: all.map((tie, n) => [
           tie.well,
           tops[tie.layer] ?? '',
+          known(tie.z - before[n].made),
+          known(tie.z - after[n].made),
+          known(tie.z - ofSame(tie)),
+          tie.z,
+          known(before[n].made),
           tie.x,
           tie.y,
-          tie.z,
-          before[n].made,
-          tie.z - before[n].made,
-          tie.z - after[n].made,
-          tie.z - ofSame(tie),
         ]),
       },
     };
   },
 });
+
+/** What has no number shows none. */
+const known = (v: number): number | null => (Number.isNaN(v) ? null : v);
 
 /** Logarithm of a factor that is worth a look. */
 const STRANGE = Math.log(1.15);

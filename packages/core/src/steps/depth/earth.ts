@@ -20,7 +20,14 @@ export const waterParam = number(
 export const boundaryInputs = {
   horizons: { kind: 'horizon', or: 'picks', title: 'Boundaries, from the top down', many: true, domain: 'twt' },
   line: { kind: 'seismic line', title: 'Along the 2D line', domain: 'twt', optional: true },
-  seaBed: { kind: 'horizon', title: 'Sea bed or ground', domain: 'depth', optional: true },
+  seaBed: {
+    kind: 'horizon',
+    title: 'Sea bed or ground',
+    domain: 'depth',
+    optional: true,
+    begins: true,
+    shallowest: true,
+  },
   velocity: { kind: 'volume', title: 'Velocity volume', quantity: [...VELOCITIES], optional: true },
 } as const;
 

@@ -48,7 +48,8 @@ const params = z.object({
     .meta({
       title: 'Layers of their own',
       description:
-        'Layers, by the horizon at their base, that go another way: typed numbers, or another law fitted to wells. What is typed stays here while a fit is used. “v0” is the velocity at the datum (“from the datum”) or at the layer’s top (all others); “k” is 1/s by depth, m/s a second by TWT; “at the base” counts for “from top to base” alone.',
+        'Layers, by the horizon at their base, that go another way than the others: by typed numbers, or by another law that is fitted to wells. What is typed stays while a fit is used.',
+      drawn: 'layers',
     }),
   waterVelocity: waterParam,
   mostK: number(
@@ -93,8 +94,8 @@ export const layers = defineStep({
   async run({ inputs, around, params: p, store, signal, idFor, warn }) {
     const above = await overburdenOf(store, p.waterVelocity);
     const nodes = nodesFor(await store.list(), inputs.horizons, inputs.line);
-    const sea = inputs.seaBed ? await seaBedOn(store, inputs.seaBed, nodes) : null;
-    const seaBed = await seaBedFrom(store, inputs.seaBed);
+    const sea = await seaBedOn(store, inputs.seaBed, nodes, warn);
+    const seaBed = await seaBedFrom(store, sea ? inputs.seaBed : undefined);
     const boundaries = await boundariesOn(store, inputs.horizons, nodes, { above, seaBed: sea, signal, say: warn });
     const volume = await cubeFor(store, inputs.velocity, p.samples, { signal, warn });
     const tops = topsOfBoundaries(boundaries);

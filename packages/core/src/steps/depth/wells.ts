@@ -87,8 +87,8 @@ export const depthWells = defineStep({
         : inputs.seaBed
           ? { binGrid: inputs.seaBed.binGrid }
           : null;
-    const sea = inputs.seaBed && nodes ? await seaBedOn(store, inputs.seaBed, nodes) : null;
-    const seaBed = await seaBedFrom(store, inputs.seaBed);
+    const sea = await seaBedOn(store, inputs.seaBed, nodes, warn);
+    const seaBed = await seaBedFrom(store, sea ? inputs.seaBed : undefined);
     const boundaries =
       nodes && horizons.length > 0
         ? await boundariesOn(store, horizons, nodes, { above, seaBed: sea, signal, say: warn })
