@@ -14,7 +14,7 @@ test('the catalogue finds, tags and deletes; what rests on an object is said; un
   await page.getByRole('button', { name: 'Catalogue of all objects' }).click();
   const catalogue = page.getByRole('region', { name: 'Catalogue' });
   const find = catalogue.getByRole('searchbox', { name: 'Find objects' });
-  await find.fill('tolven depth horizon');
+  await find.fill('tolven in depth horizon');
   await expect(catalogue.getByRole('status')).toContainText(/^2 of \d+ objects/);
   await catalogue.getByLabel('Mark Tolven Top in depth').click();
   await catalogue.getByLabel('Tag', { exact: true }).fill('prospect');

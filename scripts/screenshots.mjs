@@ -1,7 +1,9 @@
 // npm run screenshots: pictures of the main views from the demo data, 1280×800, into docs/screenshots/.
-// Needs the demo to be served (npm run demo, in another terminal); `-- --structure` takes only those of faults and ages, `-- --inversion` those of inversion.
+// Needs the demo to be served (npm run demo, in another terminal); `-- --structure` takes only those of faults and ages, `-- --inversion` those of inversion,
+// `-- --depth` those of depth.
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { depthPictures } from './screenshots/depth.mjs';
 import { inversionPictures } from './screenshots/inversion.mjs';
 import { structurePictures } from './screenshots/structure.mjs';
 import { chromium as browserPath, root } from './setup.mjs';
@@ -24,6 +26,7 @@ async function take(view, domain) {
 for (const [option, pictures] of [
   ['--structure', structurePictures],
   ['--inversion', inversionPictures],
+  ['--depth', depthPictures],
 ])
   if (process.argv.includes(option)) {
     await pictures({ page, address, keep, settle });
@@ -79,7 +82,6 @@ await page.getByRole('tab', { name: 'Map' }).dblclick();
 await settle();
 await page.mouse.move(620, 430);
 await page.waitForTimeout(900);
-await keep('blend');
 await page.getByRole('tab', { name: 'Map' }).dblclick();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('button', { name: /^Interpret ?: / }).click();
@@ -112,13 +114,6 @@ await page.getByText('Section', { exact: true }).first().click();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 for (const view of ['section', 'map', 'scene']) await take(view, 'Depth');
 await page.getByRole('button', { name: /^Depth ?: / }).click();
-await page.getByLabel('What the map shows').selectOption({ label: 'Tolven Top in depth' });
-await page
-  .getByRole('button', { name: /^Residuals of Tolven Top/ })
-  .first()
-  .click();
-await settle();
-await keep('depth');
 await page.getByRole('button', { name: /^Volumes ?: / }).click();
 await page.getByRole('button', { name: /^Crest volumes/ }).click();
 await page.getByLabel('What the map shows').selectOption({ label: 'Hydrocarbon thickness of Tolven Top in depth' });

@@ -1,4 +1,4 @@
-// Pictures of inversion: an operator with its spectra, a pair turned against logs, impedance beside its spread and a probability, and net
+// Pictures of inversion: a pair turned against logs, impedance beside its spread and a probability, and net
 // pay in four charts.
 const LONG = 300000;
 
@@ -34,7 +34,6 @@ export async function inversionPictures({ page, address, keep, settle }) {
     .first()
     .click();
   await settle();
-  await keep('operator');
 
   await run('Intercept and gradient', /^Intercept$/);
   await run('Turn a pair', /^Turned pair/, async (own) => {

@@ -58,5 +58,4 @@ export async function structurePictures({ page, address, keep, settle }) {
   await page.getByRole('button', { name: 'Show in its view' }).click();
   await settle();
   await settle();
-  await keep('age');
 }

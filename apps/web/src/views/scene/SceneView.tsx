@@ -366,7 +366,7 @@ function Scene(props: { source: Volume; volume: Volume; rows: Row[]; wells: Show
         {size.width > 20 && (
           <LabelBoard>
             <svg className={css.overlay} aria-hidden="true" style={{ pointerEvents: 'none' }}>
-              <SceneAxes {...{ volume, frame, domain, size }} project={hands.project} />
+              {size.width > 20 && <SceneAxes {...{ volume, frame, domain, size }} project={hands.project} />}
               <SceneMeasure project={hands.project} frame={frame} />
               {labels.map((label) => (
                 <SceneName key={label.id} label={label} project={hands.project} />
