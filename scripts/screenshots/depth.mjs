@@ -63,6 +63,10 @@ export async function depthPictures({ page, address, keep, settle }) {
   await own.getByRole('combobox', { name: /^Area/ }).selectOption({ label: 'Crest outline' });
   await own.getByRole('button', { name: 'Run', exact: true }).click();
   await page.getByRole('complementary', { name: /^Depth deviation of/ }).waitFor({ timeout: LONG });
+  // residuals make room for closures
+  await page.getByRole('button', { name: 'Layers of the map' }).click();
+  await page.getByRole('button', { name: 'Hide all result tables' }).click();
+  await page.getByRole('button', { name: 'Layers of the map' }).click();
   await page
     .getByRole('button', { name: /^Closures of/ })
     .first()
@@ -87,22 +91,25 @@ export async function depthPictures({ page, address, keep, settle }) {
   await raster.waitFor({ timeout: LONG });
   await page.getByRole('button', { name: /^Interpret ?: / }).click();
   await settle();
-  const box = await raster.boundingBox();
-  for (const [name, at, event] of [
-    ['Sea bed', 0.062, 'peak'],
-    ['Top of crust', 0.645, 'peak'],
-    ['End of the line', 0.97, null],
+  // strokes free-hand along what is seen: places as parts of the picture
+  for (const [name, places] of [
+    ['Sea bed', [0.063, 0.06, 0.058, 0.055, 0.056, 0.06, 0.066, 0.064, 0.06, 0.062, 0.068]],
+    ['Top of crust', [0.66, 0.658, 0.655, 0.632, 0.604, 0.622, 0.66, 0.64, 0.66, 0.68, 0.705]],
+    ['End of the line', [0.985, 0.985]],
   ]) {
     await page.getByRole('button', { name: 'Pick a horizon', exact: true }).click();
     const picking = form('Pick a horizon');
     await picking.getByLabel('Name').fill(name);
     await picking.getByLabel('Name').press('Enter');
-    if (event) {
-      await picking.getByLabel('Event', { exact: true }).selectOption(event);
-    } else await picking.getByRole('radio', { name: 'Free-hand' }).click();
-    await page.mouse.move(box.x + 3, box.y + at * box.height);
+    await picking.getByRole('radio', { name: 'Free-hand' }).click();
+    // the Sheet has taken some of its width
+    const box = await raster.boundingBox();
+    await page.mouse.move(box.x + 3, box.y + places[0] * box.height);
     await page.mouse.down();
-    await page.mouse.move(box.x + box.width - 3, box.y + at * box.height, { steps: 90 });
+    for (let n = 1; n < places.length; n++)
+      await page.mouse.move(box.x + 3 + (n / (places.length - 1)) * (box.width - 6), box.y + places[n] * box.height, {
+        steps: Math.ceil(60 / places.length),
+      });
     await page.mouse.up();
     await picking.getByRole('button', { name: 'Done' }).click();
   }

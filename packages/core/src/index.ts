@@ -156,6 +156,7 @@ export { columnsAlong, columnsOver, type Even, evenIn } from './velocity/even.ts
 export { MEAN_OF } from './velocity/interval.ts';
 export { LAW_FORMS, type Law, type LawForm, lawInWords, scaled } from './velocity/law.ts';
 export { type Model, type ModelParts, modelOf } from './velocity/model.ts';
+export { nearestOnPath } from './velocity/nodes.ts';
 export { turned, turnedTraces, turnerOf } from './velocity/turn.ts';
 export { type Sampled, sampleAt } from './wells/edit.ts';
 export { FUNCTION_NAMES } from './wells/formula.ts';

@@ -8,6 +8,19 @@ import { reachOf, traceOf } from '../../views/section/geometry';
 import { placesAlong } from '../../views/section/layers/labelPlaces';
 import type { SectionLayerProps } from '../define';
 
+/** Marks nearer to each other than this hide what they stand on, pixels. */
+const APART = 9;
+
+/** Of picks close together those that leave the seismic to be seen. */
+function apart(on: [number, number][]): [number, number][] {
+  let last = Number.NEGATIVE_INFINITY;
+  return on.filter(([px]) => {
+    if (px - last < APART) return false;
+    last = px;
+    return true;
+  });
+}
+
 /** Picks of a horizon that lie on the section, those being made filled; what was drawn free-hand is joined by broken lines. */
 export function PicksOnSection({ object, frame, opacity, color, selected }: SectionLayerProps<Picks>) {
   const current = useTool(({ tool }) => tool?.kind === 'pick' && tool.id === object.id);
@@ -41,7 +54,7 @@ export function PicksOnSection({ object, frame, opacity, color, selected }: Sect
         strokeWidth={1.2}
         strokeDasharray={object.event === 'free-hand' ? '3 3' : undefined}
       />
-      {on.map(([px, py]) => (
+      {apart(on).map(([px, py]) => (
         <path
           key={`${px} ${py}`}
           d={`M${px - 4} ${py}L${px} ${py - 4}L${px + 4} ${py}L${px} ${py + 4}Z`}

@@ -29,7 +29,7 @@ export function marksOf(table: ResultTable, metres: (v: number) => string): Mark
   const [x, y] = [of('X'), of('Y')];
   const signed = (v: unknown) => (typeof v === 'number' ? `${v < 0 ? '−' : '+'}${metres(Math.abs(v))}` : '–');
   const [residual, out] = [of('Residual before'), of('Residual with the well left out')];
-  const [what, own, p90, p10] = [of('What'), of('By the model'), of('P90'), of('P10')];
+  const [what, own, deviation] = [of('What'), of('By the model'), of('Deviation')];
   return table.rows.flatMap((row): Mark[] => {
     const [px, py] = [row[x], row[y]];
     if (typeof px !== 'number' || typeof py !== 'number') return [];
@@ -41,16 +41,13 @@ export function marksOf(table: ResultTable, metres: (v: number) => string): Mark
       ];
     }
     if (what >= 0 && (row[what] === 'spill' || row[what] === 'highest place') && typeof row[own] === 'number') {
-      const span =
-        typeof row[p90] === 'number' && typeof row[p10] === 'number'
-          ? ` (${metres(row[p90] as number)} to ${metres(row[p10] as number)})`
-          : '';
+      const sd = row[deviation];
       return [
         {
           ...at,
           of: String(row[of('Surface')]),
           color: row[what] === 'spill' ? '#1d5b8a' : '#17191b',
-          text: `${row[what]} ${metres(row[own])}${span}`,
+          text: `${row[what]} ${metres(row[own])}${typeof sd === 'number' ? ` ± ${metres(sd)}` : ''}`,
         },
       ];
     }
@@ -64,6 +61,9 @@ function shownSurface(objects: EarthObject[], shows: string | null): string[] {
   if (!object) return [];
   return object.kind === 'horizon' ? [object.name, object.top ?? object.name] : [object.name];
 }
+
+/** Width of a letter of a label, about, pixels. */
+const LETTER = 5.8;
 
 /** Residuals at tops, or closures with their spills, where they are: those of the surface that the map shows, else all. */
 export function TableOnMap({ object, opacity, place }: MapLayerProps<ResultTable>) {
@@ -81,7 +81,10 @@ export function TableOnMap({ object, opacity, place }: MapLayerProps<ResultTable
       text,
       color,
       rank: 4,
-      at: [16, 28, 40, 52, -18, -30].map((down): [number, number] => [x + 8, y + down]),
+      // to the right of its place, or where there is no room to the left
+      at: [8, -8 - LETTER * text.length].flatMap((aside) =>
+        [16, 28, 40, 52, -18, -30].map((down): [number, number] => [x + aside, y + down]),
+      ),
     })),
   );
   return (

@@ -21,19 +21,16 @@ describe('a table with places', () => {
       { x: 300, y: 400, text: 'Upper +2.0 m, left out –' },
     ]);
   });
-  test('of closures says the highest place and the spill, with their ranges, and nothing else', () => {
+  test('of closures says the highest place and the spill, with how far they may be off, and nothing else', () => {
     const closures = table(
-      ['Surface', 'What', 'By the model', 'P90', 'P50', 'P10', 'X', 'Y'],
+      ['Surface', 'What', 'By the model', 'P90', 'P50', 'P10', 'Deviation', 'X', 'Y'],
       [
-        ['Upper', 'highest place', 970, 965, 970, 975, 1, 2],
-        ['Upper', 'spill', 1060, null, null, null, 3, 4],
-        ['Upper', 'height of the closure', 90, 80, 90, 100, 3, 4],
+        ['Upper', 'highest place', 970, 965, 970, 975, 4, 1, 2],
+        ['Upper', 'spill', 1060, null, null, null, null, 3, 4],
+        ['Upper', 'height of the closure', 90, 80, 90, 100, 8, 3, 4],
       ],
     );
-    expect(marksOf(closures, metres).map((m) => m.text)).toEqual([
-      'highest place 970.0 m (965.0 m to 975.0 m)',
-      'spill 1060.0 m',
-    ]);
+    expect(marksOf(closures, metres).map((m) => m.text)).toEqual(['highest place 970.0 m ± 4.0 m', 'spill 1060.0 m']);
   });
   test('any other has none', () => {
     const other = table(['Well', 'X', 'Y'], [['A', 1, 2]]);

@@ -15,6 +15,7 @@ import { onPage, screen, waitFor } from '../../testing/page';
 import { indexAt, placeAt } from '../common/survey';
 import { placeOf, sectionLine, valueAt } from './geometry';
 import { LineTools } from './LineTools';
+import { alongSame } from './layers/Crossings';
 import { SectionMenu } from './SectionMenu';
 import { useHands } from './tools/useHands';
 import { MARGIN, useWindow } from './useWindow';
@@ -242,4 +243,15 @@ describe('the tools of a line', () => {
     await hands.paste('2000');
     expect(settingsOf('section', 'section').increment).toBe(1000);
   });
+});
+
+test('a section that runs along another crosses it nowhere, whichever way it goes', () => {
+  const line = sectionLine(seismic.binGrid, 'inline', INLINE);
+  const along: [number, number][] = [line.to, line.place(7), line.from];
+  expect(alongSame(line, along)).toBe(true);
+  expect(alongSame(line, along.slice(0, 2))).toBe(false);
+  const across = sectionLine(seismic.binGrid, 'crossline', 3);
+  expect(alongSame(line, [across.from, across.to])).toBe(false);
+  const next = sectionLine(seismic.binGrid, 'inline', INLINE + 1);
+  expect(alongSame(line, [next.from, next.to])).toBe(false);
 });

@@ -1,9 +1,7 @@
 import type { ModelLayer, VelocityModel } from '@lithagon/core';
 import { scaleLinear } from 'd3-scale';
 import { pathText } from '../../picture/path';
-import { openView } from '../../state/dock';
 import { useUnits } from '../../state/units';
-import { Button } from '../../ui/Button';
 import css from './Sheet.module.css';
 
 const [W, H, LEFT, TOP, FOOT] = [226, 96, 44, 8, 30];
@@ -19,7 +17,6 @@ export function LayerVelocities({ object }: { object: VelocityModel }) {
       {object.layers.map((layer) =>
         layer.wells && layer.wells.length > 0 ? <Layer key={layer.base} layer={layer} /> : null,
       )}
-      <Button onClick={() => openView('velocity')}>Open the velocity view</Button>
     </>
   );
 }

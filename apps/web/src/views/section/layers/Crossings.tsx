@@ -1,3 +1,4 @@
+import { nearestOnPath } from '@lithagon/core';
 import { useDesk } from '../../../state/desk';
 import { useHere } from '../../../state/here';
 import { useProject } from '../../../state/project';
@@ -7,6 +8,7 @@ import { settingsIn } from '../../../state/views/view';
 import { useLabels } from '../../common/labels/Labels';
 import { shownLine, shownVolume } from '../../common/survey';
 import { type Frame, scales } from '../frame';
+import type { SectionLine } from '../geometry';
 import { cornersAlong } from '../useAlong';
 
 /** Where two pieces of line meet, as a part of the first; null where they do not. */
@@ -23,6 +25,20 @@ export function meet(
   return f >= 0 && f <= 1 && g >= 0 && g <= 1 ? f : null;
 }
 
+/** Within this of each other, m, two lines run along one. */
+const ONE_LINE_M = 1;
+
+/** Whether a path runs along a section itself, as that of the other domain does: it crosses it nowhere. */
+export function alongSame(line: SectionLine, corners: [number, number][]): boolean {
+  if (corners.length < 2) return false;
+  const middle = line.place((line.traces - 1) / 2);
+  const far = ([x, y]: [number, number]) => line.nearest(x, y)[1];
+  return (
+    corners.every((corner) => far(corner) < ONE_LINE_M) &&
+    [line.from, middle, line.to].every((place) => nearestOnPath(corners, ...place).off < ONE_LINE_M)
+  );
+}
+
 /** Where other sections of the desk cross this one. */
 export function Crossings({ frame }: { frame: Frame }) {
   const here = useHere();
@@ -36,6 +52,7 @@ export function Crossings({ frame }: { frame: Frame }) {
     const flat = shownLine(objects, settings);
     const shown = flat ?? shownVolume(objects, settings.volume ?? desk.volume, settings.domain);
     const corners = cornersAlong(shown, settings, lookIn(desk, id).place, objects) ?? [];
+    if (alongSame(line, corners)) return [];
     return line.bends.slice(1).flatMap((end, n) => {
       const begin = line.bends[n];
       const [a, b] = [line.place(begin), line.place(end)];
