@@ -56,8 +56,13 @@ test('seismic and a velocity cube from files become a depth volume, checked at w
   await expect(made).toContainText('Depth, m', { timeout: 60_000 });
   await person.click(made.getByRole('button', { name: 'Show in its view' }));
   await expect(page.getByTestId('section-raster')).toHaveAttribute('data-plane', /inline/);
-  await expect(sectionOf(page).locator('[data-object]').filter({ hasText: '' }).first()).toBeAttached();
-  // wells with their tops lie on it by depth, and the reflector of the top is where the well has it
+  await expect(sectionOf(page).locator('svg text').filter({ hasText: 'Depth (m)' })).toBeVisible();
+  // wells with their tops lie on it by depth
+  await expect(
+    sectionOf(page)
+      .locator('svg text')
+      .filter({ hasText: /^QN-1$/ }),
+  ).toBeVisible();
   await expect(
     sectionOf(page)
       .locator('svg text')
@@ -197,7 +202,10 @@ test('what is in time shows in depth on the fly, and says what would show where 
   // the map of the other domain takes horizons along
   const map = page.locator('section[aria-label="Map"]');
   await map.getByRole('button', { name: 'Settings of the map' }).click();
-  await page.getByRole('radiogroup', { name: 'Time or depth', exact: true }).getByRole('radio', { name: 'Depth' }).click();
+  await page
+    .getByRole('radiogroup', { name: 'Time or depth', exact: true })
+    .getByRole('radio', { name: 'Depth' })
+    .click();
   await page.keyboard.press('Escape');
   await map.getByLabel('What the map shows').selectOption({ label: 'Brack Top, converted' });
   await expect(map.getByText(/^Depth \(m\), every/)).toBeVisible({ timeout: 20_000 });

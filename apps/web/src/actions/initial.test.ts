@@ -3,7 +3,7 @@ import { MADE } from '@lithagon/core/testing/objects';
 import { describe, expect, test } from 'vitest';
 import { useSelection } from '../state/selection';
 import { fieldOnTheDesk, show, step } from '../testing/field';
-import { initialParams } from './initial';
+import { initialInputs, initialParams } from './initial';
 import { prepare } from './steps';
 
 const field = fieldOnTheDesk();
@@ -108,5 +108,46 @@ describe('a step', () => {
     const predicted: EarthObject = { ...newTable('facies', 'T-1'), madeBy: { ...MADE, step: 'wells.facies' } };
     expect(chosen([])?.trained).toEqual([well.id, 'other']);
     expect(chosen([painted, predicted])).toMatchObject({ trained: ['other'], wells: [well.id, 'other'] });
+  });
+});
+
+describe('a step of depth', () => {
+  const like = (part: Partial<Record<string, unknown>>): EarthObject =>
+    ({ ...field.seismic, ...part, revision: '1', madeBy: { ...MADE, step: part.made ?? MADE.step } }) as never;
+  const horizon = (name: string, domain: string, range: [number, number], made?: string) =>
+    like({ id: name, name, kind: 'horizon', domain, range, made });
+  const chosen = (id: string, objects: EarthObject[]) => initialInputs(step(id), objects, null);
+
+  test('begins with the sea bed: the shallowest surface in depth that nobody converted', () => {
+    const objects = [
+      horizon('Deep', 'depth', [900, 1000]),
+      horizon('Sea', 'depth', [80, 100]),
+      horizon('Converted', 'depth', [40, 50], 'depth.horizon'),
+      horizon('Top', 'twt', [700, 800]),
+    ];
+    expect(chosen('depth.layers', objects)).toMatchObject({ seaBed: ['Sea'], horizons: ['Top'], line: [] });
+    expect(chosen('depth.layers', objects.slice(2)).seaBed).toEqual([]);
+  });
+  test('takes picks and the 2D line that they lie on where there is no horizon', () => {
+    const picks = like({ id: 'Picks', name: 'Picks', kind: 'picks', domain: 'twt', points: [[0, 0, 500]] });
+    const line = like({ id: 'Line', name: 'Line', kind: 'seismic line', domain: 'twt', path: [] });
+    expect(chosen('depth.layers', [picks, line])).toMatchObject({ horizons: ['Picks'], line: ['Line'] });
+    const both = [picks, line, horizon('Top', 'twt', [700, 800])];
+    expect(chosen('depth.layers', both)).toMatchObject({ horizons: ['Top'], line: [] });
+  });
+  test('goes by the latest velocity model, and by a velocity volume where there is none', () => {
+    const cube = like({ id: 'Cube', name: 'Cube', quantity: 'interval velocity', unit: 'm/s' });
+    const model = (id: string) => {
+      const {
+        quantity: _,
+        domain: __,
+        ...rest
+      } = like({ id, name: id, kind: 'velocity model', layers: [] }) as Record<string, unknown>;
+      return rest as never as EarthObject;
+    };
+    expect(chosen('depth.volume', [field.seismic, cube]).model).toEqual(['Cube']);
+    expect(chosen('depth.volume', [field.seismic, cube, model('First'), model('Second')]).model).toEqual(['Second']);
+    // what is in time goes to depth and the other way round: both fit
+    expect(chosen('depth.volume', [field.seismic, cube]).volume).toEqual([field.seismic.id]);
   });
 });

@@ -79,7 +79,7 @@ function Layer({ layer }: { layer: ModelLayer }) {
           </circle>
         ))}
         <text x={(LEFT + W) / 2} y={H - 3} textAnchor="middle">
-          {units.of('m/s')} by depth ({units.of('m')}); line: the model
+          {units.of('m/s')} by depth ({units.of('m')}); line: {layer.corrections ? 'before kriging' : 'the model'}
         </text>
       </svg>
       <p className={css.note}>

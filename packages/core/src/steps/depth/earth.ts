@@ -6,15 +6,25 @@ import { type SeaBed, topOfHorizon } from '../../project/layers.ts';
 import { cubeOf, saidOf, VELOCITIES } from '../../project/velocityModel.ts';
 import { readWhole, writeWhole } from '../../storage/arrays.ts';
 import type { Store } from '../../storage/store.ts';
-import type { Above, VelocitySamples } from '../../velocity/column.ts';
+import { type Above, VELOCITY_SAMPLES, type VelocitySamples } from '../../velocity/column.ts';
 import type { VelocityCube } from '../../velocity/model.ts';
 import type { Nodes } from '../../velocity/nodes.ts';
-import { number } from '../define.ts';
+import { choice, number } from '../define.ts';
 
 /** What lies above the first layer, as a form asks for it. */
 export const waterParam = number(
   { title: 'Water', description: 'Velocity of sea water.', unit: 'm/s' },
   { min: 1400, max: 1600, step: 1, initial: 1500 },
+);
+
+/** What samples of a velocity volume stand for, as a form asks for it. */
+export const samplesParam = choice(
+  {
+    title: 'A sample of the volume is',
+    description: 'What a sample of an interval velocity stands for: the mean of an interval beside it, or a point.',
+  },
+  [...VELOCITY_SAMPLES],
+  'the interval below it',
 );
 
 export const boundaryInputs = {

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { during } from '../../numerics/stop.ts';
 import { boundariesOn, nodesFor, seaBedOn } from '../../project/boundaries.ts';
-import { VELOCITY_SAMPLES } from '../../velocity/column.ts';
 import { fitLaw } from '../../velocity/fit.ts';
 import { LAW_FORMS, type Law, type LawForm } from '../../velocity/law.ts';
 import type { VelocityCube } from '../../velocity/model.ts';
@@ -14,6 +13,7 @@ import {
   keptModel,
   noVelocity,
   overburdenOf,
+  samplesParam,
   seaBedFrom,
   topsOfBoundaries,
   waterParam,
@@ -60,14 +60,7 @@ const params = z.object({
     },
     { min: 0, max: 3, step: 0.05, initial: 1.2 },
   ),
-  samples: choice(
-    {
-      title: 'A sample of the volume is',
-      description: 'What a sample of an interval velocity stands for: the mean of an interval beside it, or a point.',
-    },
-    [...VELOCITY_SAMPLES],
-    'the interval below it',
-  ),
+  samples: samplesParam,
 });
 
 export const layers = defineStep({

@@ -1,12 +1,11 @@
 import { z } from 'zod';
 import { LithagonError } from '../../earth/errors.ts';
 import type { ModelLayer, VelocityModel } from '../../earth/objects.ts';
-import { modelParts } from '../../project/velocityModel.ts';
-import { VELOCITY_SAMPLES } from '../../velocity/column.ts';
+import { modelParts, VELOCITIES } from '../../project/velocityModel.ts';
 import { scaled } from '../../velocity/law.ts';
 import { onNodes } from '../../velocity/nodes.ts';
-import { choice, defineStep } from '../define.ts';
-import { cubeFor, keptModel } from './earth.ts';
+import { defineStep } from '../define.ts';
+import { cubeFor, keptModel, samplesParam } from './earth.ts';
 import type { MadeLayer } from './layerWells.ts';
 
 const params = z.object({
@@ -24,14 +23,7 @@ const params = z.object({
       description:
         'Zones, by the horizon at their base (nothing of what lies below all of them), that do not come from the first model as they are: the name of another model that has a layer down to that horizon, “volume” for the velocity volume, or nothing for the first; and what velocities are multiplied by.',
     }),
-  samples: choice(
-    {
-      title: 'A sample of the volume is',
-      description: 'What a sample of an interval velocity stands for: the mean of an interval beside it, or a point.',
-    },
-    [...VELOCITY_SAMPLES],
-    'the interval below it',
-  ),
+  samples: samplesParam,
 });
 
 /** What a zone is said to come from where it is the velocity volume. */
@@ -53,7 +45,7 @@ export const depthModel = defineStep({
     velocity: {
       kind: 'volume',
       title: 'Velocity volume',
-      quantity: ['interval velocity', 'RMS velocity', 'average velocity', 'stacking velocity'],
+      quantity: [...VELOCITIES],
       optional: true,
     },
   },

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { LithagonError, stopIf } from '../../earth/errors.ts';
 import { during, heed } from '../../numerics/stop.ts';
 import { boundariesOn, nodesFor, seaBedOn } from '../../project/boundaries.ts';
-import { thicknessByTrace, timeAbove, VELOCITY_SAMPLES } from '../../velocity/column.ts';
+import { thicknessByTrace, timeAbove } from '../../velocity/column.ts';
 import { fitLaw } from '../../velocity/fit.ts';
 import type { Law } from '../../velocity/law.ts';
 import { traceAt, type VelocityCube } from '../../velocity/model.ts';
@@ -15,6 +15,7 @@ import {
   keptModel,
   noVelocity,
   overburdenOf,
+  samplesParam,
   seaBedFrom,
   topsOfBoundaries,
   waterParam,
@@ -42,14 +43,7 @@ const params = z.object({
   ),
   rangeM: rangeParam,
   waterVelocity: waterParam,
-  samples: choice(
-    {
-      title: 'A sample of the volume is',
-      description: 'What a sample of an interval velocity stands for: the mean of an interval beside it, or a point.',
-    },
-    [...VELOCITY_SAMPLES],
-    'the interval below it',
-  ),
+  samples: samplesParam,
 });
 
 export const depthWells = defineStep({
@@ -129,7 +123,20 @@ export const depthWells = defineStep({
           times && nodes && (p.drift === 'depth of burial' || p.drift === 'burial and volume')
             ? during(signal, () => trendMap(trend, nodes, times, over, cube))
             : null;
-        layers.push({ ...layer, v0Map, corrections: [{ rangeM: p.rangeM, mean: 0, points: trend.left }] });
+        // what wells have beyond what their velocities follow, before they are kriged
+        const left = new Map(trend.left.map((l) => [l.well, l.value]));
+        const own = layer.wells?.map((w) => ({
+          ...w,
+          miss: (w.base.z - w.top.z) * Math.expm1(-(left.get(w.well) ?? 0)),
+        }));
+        const rms = Math.sqrt((own ?? []).reduce((s, w) => s + w.miss ** 2, 0) / Math.max(1, own?.length ?? 0));
+        layers.push({
+          ...layer,
+          v0Map,
+          wells: own,
+          rms,
+          corrections: [{ rangeM: p.rangeM, mean: 0, points: trend.left }],
+        });
         if (trend.anisotropy)
           warn(
             `Down to ${base || 'the end'} wells are ${trend.anisotropy.factor.toFixed(3)} times as fast as ${volume?.name}${Number.isNaN(trend.anisotropy.spread) ? '' : `, give or take ${(100 * trend.anisotropy.spread).toFixed(1)} %`}.`,
