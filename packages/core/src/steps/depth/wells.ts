@@ -111,7 +111,9 @@ export const depthWells = defineStep({
       if (!trend) {
         if (!before) throw noVelocity(top ?? 'anything');
         warn(`No well has a top “${top}” with a time; the velocity of the layer above was carried down.`);
-        layers.push({ ...before, base, times, v0Map: null, corrections: [], wells: [], rms: 0, points: 0 });
+        const { top: _, ...law } = before;
+        const own = top && top !== base ? { top } : {};
+        layers.push({ ...law, ...own, base, times, v0Map: null, corrections: [], wells: [], rms: 0, points: 0 });
       } else if (top === null && !byVolume) layers.push(onlyWells(wells, p.rangeM));
       else {
         const middle = wells.reduce((s, w) => s + inWell(w, undefined).middle, 0) / wells.length;
