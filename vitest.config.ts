@@ -27,6 +27,7 @@ export default defineConfig({
             'scripts/**/*.test.ts',
           ],
           testTimeout: 60000,
+          hookTimeout: 60000,
           // nothing here keeps a state between files, and reading the sources once instead of for each file saves minutes
           isolate: false,
         },
@@ -38,6 +39,7 @@ export default defineConfig({
           include: ['apps/web/src/**/*.test.ts'],
           exclude: WITH_STATE,
           testTimeout: 60000,
+          hookTimeout: 60000,
           isolate: false,
         },
       },
@@ -48,6 +50,7 @@ export default defineConfig({
           // a file has a page, a database and workers of its own
           include: ['apps/web/src/**/*.test.tsx', ...WITH_STATE],
           testTimeout: 60000,
+          hookTimeout: 60000,
         },
       },
     ],

@@ -678,8 +678,7 @@ describe('SEG-Y files of others', () => {
   let place: Awaited<ReturnType<typeof workplace>>;
   beforeAll(async () => {
     place = await workplace(GOOD);
-    // sixty files are written, on a machine that may have other work
-  }, 60_000);
+  });
   afterAll(() => place.clear());
   test('there are sixty and more', () => {
     expect(FILES.length).toBeGreaterThanOrEqual(60);
