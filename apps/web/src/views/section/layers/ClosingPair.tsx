@@ -6,7 +6,7 @@ import { type Frame, scales } from '../frame';
 export function ClosingPair({ frame }: { frame: Frame }) {
   const pair = useClosing((s) => s.closing?.pair);
   const tool = useTool((s) => (s.tool?.kind === 'close' ? s.tool : null));
-  if (!pair || !tool) return null;
+  if (!pair || !tool || frame.domain !== 'twt') return null;
   const { x, y } = scales(frame);
   const [foot, hanging] = pair.map(([px, py, level], n): [number, number] => [
     x(frame.line.nearest(px, py)[0]),

@@ -24,6 +24,8 @@ export function Handwork(props: {
 }) {
   const tool = useTool((s) => s.tool);
   const { frame, on, stroke, neighbour } = props;
+  // faults and horizons are drawn in time, and what is drawn of them stands there
+  if ((tool?.kind === 'fault' || tool?.kind === 'pick') && frame.domain !== 'twt') return null;
   if (tool?.kind === 'fault') return <Stick tool={tool} frame={frame} />;
   if (tool?.kind === 'measure') return <Measured tool={tool} frame={frame} />;
   if (tool?.kind === 'body brush') return <BodyBrush tool={tool} frame={frame} stroke={stroke} />;

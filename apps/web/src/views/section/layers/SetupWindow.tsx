@@ -4,17 +4,21 @@ import { pathText } from '../../../picture/path';
 import { useProject } from '../../../state/project';
 import { useSelection } from '../../../state/selection';
 import { useArray } from '../../common/hooks';
-import { type Frame, scales } from '../frame';
+import { type Frame, inFrame, scales } from '../frame';
 import { horizonAlong } from '../geometry';
 
-/** A surface along the section, moved down by so much. */
+/** A surface along the section, moved down by so much in its own domain, as the section shows it. */
 function useMoved(frame: Frame, id: string | undefined, down: number): [number, number][] {
   const object = useProject((s) => (id ? s.byId.get(id) : undefined));
-  const horizon = object?.kind === 'horizon' && object.domain === frame.domain ? (object as Horizon) : undefined;
+  const horizon = object?.kind === 'horizon' ? (object as Horizon) : undefined;
   const values = useArray(horizon?.id, horizon?.revision, horizon?.values);
-  const { line } = frame;
+  const { line, domain, turning } = frame;
   const along = useMemo(() => (horizon && values ? horizonAlong(line, horizon, values) : []), [line, horizon, values]);
-  return useMemo(() => along.map(([t, v]): [number, number] => [t, v + down]), [along, down]);
+  const from = horizon?.domain ?? domain;
+  return useMemo(() => {
+    const turn = inFrame({ line, domain, turning }, from);
+    return along.map(([t, v]): [number, number] => [t, turn(t, v + down)]);
+  }, [along, down, line, domain, turning, from]);
 }
 
 /** The window around a horizon, or between two, that the step being set up looks at. */

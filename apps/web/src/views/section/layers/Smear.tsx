@@ -10,7 +10,7 @@ import { traceOf } from '../geometry';
 export function Smear({ frame, params }: { frame: Frame; params: Record<string, unknown> }) {
   const objects = useProject((s) => s.objects);
   const at = useLinkedCursor();
-  const twt = at?.vertical != null && at.domain === 'twt' ? at.vertical : null;
+  const twt = at?.vertical != null && at.domain === 'twt' && frame.domain === 'twt' ? at.vertical : null;
   const near = twt === null ? null : Math.round(twt / 50) * 50;
   const known = useMemo(() => (near === null ? null : velocityAt(objects, near)), [objects, near]);
   if (!at || twt === null) return null;
