@@ -1,4 +1,4 @@
-import { type BinGrid, gridAt, type Horizon, quantityFacts, sameBins, toMap } from '@lithagon/core';
+import { type BinGrid, extentOf, gridAt, type Horizon, quantityFacts, sameBins, toMap } from '@lithagon/core';
 import * as THREE from 'three';
 import { type ColorMapName, colorMap } from '../../color/maps';
 import { MIXED, mixUniforms, setMix } from '../../views/raster/mix';
@@ -129,15 +129,6 @@ function blendedSurface(
   return new THREE.Mesh(geometry, material);
 }
 
-function extentOf(values: Float32Array): [number, number] {
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (const v of values) {
-    if (v < low) low = v;
-    if (v > high) high = v;
-  }
-  return low <= high ? [low, high] : [0, 1];
-}
-
 /** A horizon coloured by its time or depth or by a map, lit from above. */
 export const horizonInScene: SceneLayer<Horizon> = {
   values: ({ values }) => values,
@@ -145,6 +136,7 @@ export const horizonInScene: SceneLayer<Horizon> = {
     if (!values) return [];
     // of one that was turned into another domain its values alone say between which it lies
     const range = object.domain === domain ? object.range : extentOf(values);
+    if (!(range[0] <= range[1])) return [];
     if (blended) {
       const plain = horizonGeometry(frame, object.binGrid, values, range);
       plain.computeVertexNormals();
